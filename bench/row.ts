@@ -1,0 +1,37 @@
+/** One line of the table: ours beside a raw baseline measured in the same run. */
+export type Row = Readonly<{ what: string; ours: string; baseline?: string; ratio?: string; budget: string; met: boolean | null }>;
+export type Stack = Readonly<{
+  base: string;
+  practice: string;
+  practiceIrcPort: number;
+  kill: (what: string) => Promise<void>;
+  revive: (what: string) => Promise<void>;
+  stop: () => Promise<void>;
+  env: Record<string, string>;
+  folder: string;
+}>;
+export type Bench = Readonly<{
+  root: string;
+  out: string;
+  chromium: string;
+  startStack: (options: { name: string; demo?: boolean }) => Promise<Stack>;
+  say: (text: string) => void;
+}>;
+
+export const quantile = (values: readonly number[], q: number): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * q))] ?? NaN;
+};
+export const median = (values: readonly number[]): number => quantile(values, 0.5);
+export const ms = (value: number): string => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
+export const thousands = (perSecond: number): string => `${Math.round(perSecond / 1000)} k/s`;
+export const browserArgs = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--disable-dev-shm-usage",
+];

@@ -1,0 +1,131 @@
+import { expect, test } from "@playwright/test";
+import { base, control, emptyBase, setupCode, signIn } from "./support";
+
+test("an empty installation leads through creating the owner and the channel, once", async ({ page }) => {
+  await page.goto(emptyBase);
+  await page.waitForURL(/set-up/);
+  const fill = async (code: string): Promise<void> => {
+    await page.getByLabel("Set-up code").fill(code);
+    await page.getByLabel("Channel name").fill("Driftwood Loom");
+    await page.getByLabel("Your name").fill("weaver");
+    await page.getByLabel("Password").fill("a long enough password");
+    await page.getByRole("button", { name: "Create the channel" }).click();
+  };
+  await fill("111111");
+  await expect(page.getByRole("alert").filter({ hasText: "This is not the set-up code" })).toBeVisible();
+  await fill(setupCode);
+  await page.waitForURL(/prepare/);
+  await expect(page.getByText("Driftwood Loom")).toBeVisible();
+  await expect(page.getByText("No chat is set up yet.")).toBeVisible();
+  await expect(page.getByText("Start with an emote wall")).toBeVisible();
+
+  // The booth with nothing set up says what comes there and where to begin.
+  await page.goto(`${emptyBase}/run`);
+  await expect(page.getByText("No game is running yet")).toBeVisible();
+  await expect(page.getByText("No page of it is open: viewers see nothing.")).toBeVisible();
+  await expect(page.getByText("No cue yet. Add the first")).toBeVisible();
+  await expect(page.getByText("Nothing is planned.")).toBeVisible();
+  await page.goto(`${emptyBase}/prepare`);
+
+  // From nothing to a published wall and a link, without a word of demo data.
+  await page.getByRole("button", { name: "Add an emote wall" }).click();
+  await page.getByRole("button", { name: "Publish to “Main stage”" }).click();
+  await expect(page.getByText(/Published as version 1/)).toBeVisible();
+  await page.getByRole("tab", { name: "Where it is seen" }).click();
+  await page.getByRole("button", { name: "Make a link" }).click();
+  await expect(page.getByText(/New link made and copied/)).toBeVisible();
+
+  await page.getByRole("button", { name: /^Account: weaver/ }).click();
+  await page.getByRole("menuitem", { name: "Sign out" }).click();
+  await page.waitForURL(/sign-in/);
+  await expect(page.getByRole("button", { name: /Enter as/ })).toHaveCount(0);
+  await page.goto(`${emptyBase}/set-up`);
+  await page.waitForURL(/sign-in/);
+  await page.getByLabel("Name").fill("Weaver");
+  await page.getByLabel("Password").fill("not the password");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "Name and password don’t match." })).toBeVisible();
+  await page.getByLabel("Password").fill("a long enough password");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.waitForURL(/prepare/);
+});
+
+test.describe("on the demo installation", () => {
+  test.beforeAll(() => control("/demo/reset"));
+
+  test("a moderator runs the games; links and the connection stay with the owner", async ({ page }) => {
+    await signIn(page, "moderator");
+    await page.goto(`${base}/prepare/overlays`);
+    await expect(page.getByText("Only the owner may copy or change this link.")).toBeVisible();
+    await expect(page.getByRole("button", { name: "Copy link" })).toHaveCount(0);
+    await page.goto(`${base}/prepare/connections`);
+    await expect(page.getByText("Only the owner may change the connection")).toBeVisible();
+    await expect(page.getByRole("button", { name: "Save and connect" })).toBeDisabled();
+    // Not by asking the server directly, either.
+    const asked = await page.evaluate(async () => {
+      const ask = async (method: string, path: string, body: unknown) =>
+        (await fetch(path, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) })).status;
+      return [
+        await ask("POST", "/api/overlays/main-stage/link", { do: "copy" }),
+        await ask("PUT", "/api/chat", {
+          enabled: false,
+          settings: { host: "x", port: 1, tls: false, nick: "x", login: "none", channel: "#x", emotePictures: "", dialect: {} },
+          password: null,
+        }),
+        await ask("POST", "/api/hush", { on: false }),
+      ];
+    });
+    expect(asked).toEqual([403, 403, 200]);
+  });
+
+  test("who is not signed in sees and does nothing", async ({ page, request }) => {
+    await page.goto(`${base}/prepare/games/emote-wall`);
+    await page.waitForURL(/sign-in/);
+    const ask = (path: string, headers: Record<string, string>) => request.post(`${base}${path}`, { headers, data: { on: true } });
+    expect((await ask("/api/hush", { origin: base })).status()).toBe(401);
+    expect((await ask("/api/hush", {})).status()).toBe(403);
+    expect((await ask("/api/hush", { origin: "http://evil.invalid" })).status()).toBe(403);
+    expect((await request.post(`${base}/_engine/hush`, { data: { channel: "saltmarsh-kiln", on: true } })).status()).toBe(404);
+  });
+
+  test("a form on another site can do nothing with the session of who is signed in", async ({ page }) => {
+    await signIn(page);
+    const response = await page.request.post(`${base}/api/hush`, { headers: { origin: "http://evil.invalid" }, data: { on: true } });
+    expect(response.status()).toBe(403);
+  });
+
+  test("pages carry strict headers, and the server answers to no other name", async ({ request }) => {
+    const page = await request.get(`${base}/sign-in`);
+    expect(page.headers()["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[0-9a-f]+' 'strict-dynamic'/);
+    expect(page.headers()["x-content-type-options"]).toBe("nosniff");
+    expect(page.headers()["x-powered-by"]).toBeUndefined();
+    const overlay = await request.get(`${base}/overlay`);
+    expect(overlay.headers()["content-security-policy"]).toContain("default-src 'none'");
+    expect((await request.get(`${base}/sign-in`, { headers: { host: "evil.invalid" } })).status()).toBe(421);
+    // The web process has a port of its own; it answers only what came through the one door.
+    expect((await request.get(`http://127.0.0.1:${Number(new URL(base).port) + 1}/sign-in`)).status()).toBe(421);
+  });
+
+  test("the session cookie can’t be read by scripts and is not sent along by other sites", async ({ page, context }) => {
+    await signIn(page);
+    const cookie = (await context.cookies()).find((c) => c.name === "izzam_session");
+    expect(cookie).toMatchObject({ httpOnly: true, sameSite: "Lax" });
+  });
+
+  test("bad input to the server is refused in words", async ({ page }) => {
+    await signIn(page);
+    const said = await page.evaluate(async () => {
+      const ask = async (method: string, path: string, body: string) =>
+        ((await (await fetch(path, { method, headers: { "content-type": "application/json" }, body })).json()) as { words?: string }).words;
+      return [
+        await ask("POST", "/api/games", "{not json"),
+        await ask("POST", "/api/games", JSON.stringify({ kind: "emote-wall", name: "" })),
+        await ask("PUT", "/api/games/emote-wall/draft", JSON.stringify({ revision: 1, settings: { schema: 1 } })),
+        await ask("PUT", "/api/games/nope/draft", JSON.stringify({ revision: 1, settings: {} })),
+        await ask("POST", "/api/overlays", JSON.stringify({ name: "x", width: 1e9, height: 10 })),
+        await ask("POST", "/api/emotes", ""),
+      ];
+    });
+    for (const words of said) expect(words).toMatch(/^[A-Z].+\.$/);
+  });
+});

@@ -1,0 +1,110 @@
+import { expect, type Page, test } from "@playwright/test";
+import { base, chatConnected, control, copyLink, facts, openOverlay, pressPad, rigLog, say, signIn } from "./support";
+
+test.beforeAll(() => control("/demo/reset"));
+test.beforeEach(async ({ page }) => {
+  await signIn(page);
+  await chatConnected(page);
+});
+
+test("a cue is fired by click, by key, by its trigger address, by a moderator’s word; and rests", async ({ page, context }) => {
+  const overlay = await openOverlay(context, await copyLink(page));
+  await page.goto(`${base}/prepare/cues`);
+  const door = page.locator("[data-cue=kiln-door]");
+  await door.getByRole("button", { name: /^Fire/ }).click();
+  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await door.getByRole("button", { name: /^Fire/ }).click();
+  await expect(page.getByText(/This cue rests for [123] s more/)).toBeVisible();
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 8_000 });
+
+  await page.keyboard.press("q");
+  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 8_000 });
+  // The button pad of the rig calls the trigger address.
+  await pressPad(0);
+  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 8_000 });
+  await say("!door", "mossy_teapot");
+  await overlay.waitForTimeout(600);
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0);
+  await say("!DOOR", "spongebearer");
+  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+});
+
+test("an on/off cue stays until it is fired again: through a reload of the page and a restart of the engine", async ({ page, context }) => {
+  test.setTimeout(90_000);
+  const overlay = await openOverlay(context, await copyLink(page));
+  await page.goto(`${base}/prepare/cues`);
+  const tea = page.locator("[data-cue=break]");
+  await tea.getByRole("button", { name: /^Turn on/ }).click();
+  await expect(overlay.getByText("Back in five minutes")).toBeVisible();
+  await expect(tea.getByText("on", { exact: true })).toBeVisible();
+  await overlay.reload();
+  await expect(overlay.getByText("Back in five minutes")).toBeVisible();
+  await control("/demo/kill/engine");
+  await control("/demo/revive/engine");
+  await overlay.reload();
+  await expect(overlay.getByText("Back in five minutes")).toBeVisible();
+  await expect(tea.getByRole("button", { name: /^Turn off/ })).toBeVisible();
+  await tea.getByRole("button", { name: /^Turn off/ }).click();
+  await expect(overlay.getByText("Back in five minutes")).toHaveCount(0);
+});
+
+test("a trigger address is made, copied without being shown, replaced and turned off", async ({ page }) => {
+  await page.goto(`${base}/prepare/cues`);
+  await page.getByRole("button", { name: "Add a cue" }).click();
+  const card = page.locator("[data-cue]").last();
+  await card.getByLabel("Name of the cue").fill("Say hello");
+  await card.getByRole("button", { name: "Choose what happens" }).click();
+  await page.getByRole("menuitem", { name: "say something in chat" }).click();
+  await card.getByLabel("Said in chat").fill("hello from {channel}");
+  await card.getByLabel("Rests for").fill("0");
+  await expect(card.getByRole("button", { name: /^Fire/ })).toBeDisabled();
+  await page.getByRole("button", { name: "Publish" }).click();
+  await expect(page.getByText(/Published as version/)).toBeVisible();
+  await card.getByRole("button", { name: "Make one" }).click();
+  await expect(page.getByText("Trigger address copied, without being shown.")).toBeVisible();
+  const url = await page.evaluate(() => navigator.clipboard.readText());
+  expect(url).toMatch(/\/trigger\/[A-Za-z0-9_-]{22}$/);
+  expect(await page.content()).not.toContain(url.split("/trigger/")[1]);
+  const fired = await fetch(url);
+  expect([fired.status, await fired.text()]).toEqual([200, "fired"]);
+  await expect.poll(async () => (await rigLog()).map((l) => l.text)).toContain("hello from Saltmarsh Kiln");
+  expect((await fetch(url, { method: "HEAD" })).status).toBe(405);
+  await card.getByRole("button", { name: "Leaked?" }).click();
+  await page.getByRole("menuitem", { name: /Replace it/ }).click();
+  await expect.poll(async () => (await fetch(url)).status).toBe(404);
+  const fresh = await page.evaluate(() => navigator.clipboard.readText());
+  expect((await fetch(fresh, { method: "POST" })).status).toBe(200);
+});
+
+test("of five pages of one overlay one makes sound, once; when it goes, another has the voice within two seconds", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(120_000);
+  const link = await copyLink(page);
+  const pages: Page[] = [];
+  for (let i = 0; i < 5; i += 1) pages.push(await openOverlay(context, link, { width: 640, height: 360 }));
+  const voices = async (): Promise<number> =>
+    (await Promise.all(pages.filter((p) => !p.isClosed()).map(facts))).filter((f) => f.voice).length;
+  await expect.poll(voices).toBe(1);
+  await page.waitForTimeout(3_200);
+  await page.goto(`${base}/prepare/cues`);
+  await page.locator("[data-cue=kiln-door]").getByRole("button", { name: /^Fire/ }).click();
+  const begun = async (): Promise<number> =>
+    (await Promise.all(pages.filter((p) => !p.isClosed()).map(facts))).reduce((sum, f) => sum + f.sounds, 0);
+  await expect.poll(begun).toBe(1);
+  await page.waitForTimeout(800);
+  expect(await begun()).toBe(1);
+  // The picture is on all five.
+  for (const p of pages) await expect(p.getByText("The kiln is open")).toBeVisible();
+  for (const p of pages) if ((await facts(p)).voice) await p.close();
+  const goneMs = Date.now();
+  await expect.poll(voices, { intervals: [100] }).toBe(1);
+  expect(Date.now() - goneMs).toBeLessThan(2_500);
+  await page.goto(`${base}/prepare/overlays`);
+  await expect(page.getByText(/makes the sound/)).toHaveCount(1);
+  await page.getByRole("button", { name: "Let this one make the sound" }).first().click();
+  await expect.poll(voices).toBe(1);
+});

@@ -1,0 +1,161 @@
+import { type BrowserContext, expect, type Page } from "@playwright/test";
+import sharp from "sharp";
+
+const given = (name: string): string => {
+  const value = process.env[name];
+  if (value === undefined) throw new Error("run the browser tests with `npm run browser`: they need its installation");
+  return value;
+};
+export const base = given("IZZAM_BASE");
+export const practice = given("IZZAM_PRACTICE");
+export const emptyBase = given("IZZAM_EMPTY");
+export const setupCode = given("IZZAM_SETUP");
+
+/** Makes things go wrong and whole again: /demo/kill/engine, /demo/revive/database, /demo/reset … */
+export async function control(path: string): Promise<number | null> {
+  const response = await fetch(`${given("IZZAM_CONTROL")}${path}`);
+  const said = (await response.json()) as { ok: boolean; words?: string; value: number | null };
+  if (!said.ok) throw new Error(`${path}: ${said.words}`);
+  return said.value;
+}
+
+export async function signIn(page: Page, as: "owner" | "moderator" = "owner"): Promise<void> {
+  await page.goto(`${base}/sign-in`);
+  await page.getByRole("button", { name: `Enter as ${as}` }).click();
+  await page.waitForURL(/\/prepare$/);
+}
+
+export const chatConnected = (page: Page) =>
+  expect(page.getByTestId("chat-line")).toHaveAttribute("data-state", "connected", { timeout: 20_000 });
+
+const post = async (path: string, body: unknown): Promise<void> => {
+  const response = await fetch(`${practice}${path}`, { method: "POST", body: JSON.stringify(body) });
+  const said = (await response.json()) as { ok: boolean; words?: string };
+  if (!said.ok) throw new Error(`${path}: ${said.words ?? "refused"}`);
+};
+/** Said in the rig's chat, by way of its real IRC server. */
+export const say = (text: string, as = "mossy_teapot"): Promise<void> => post("/say", { as, text });
+export const rawChat = (bytes: Buffer): Promise<void> => post("/raw", { base64: bytes.toString("base64") });
+export const fault = (what: "none" | "hang" | "refuse" | "drop"): Promise<void> => post("/fault", { fault: what });
+export const crowd = (perSecond: number): Promise<void> =>
+  post("/crowd", { seed: 3, perSecond, emoteShare: 0.9, copyShare: 0.3, rushesPerMinute: 0 });
+export const quiet = (): Promise<void> => post("/crowd/stop", {});
+
+/** Calls the operator side from its own page, as a click there would. */
+export const ask = (
+  page: Page,
+  method: string,
+  path: string,
+  body: unknown = {},
+): Promise<{ ok: boolean; words?: string; value?: unknown }> =>
+  page.evaluate(
+    async ([m, p, b]) => {
+      const head = { method: m, headers: { "content-type": "application/json" } };
+      const response = await fetch(`/api${p}`, m === "GET" ? head : { ...head, body: b });
+      return (await response.json()) as { ok: boolean };
+    },
+    [method, path, JSON.stringify(body)] as const,
+  );
+const wholePlace = { x: 0, y: 0, width: 1, height: 1 };
+/** Leaves only the emote wall on the main stage: for tests that count what is drawn. */
+export async function onlyWall(page: Page): Promise<void> {
+  const done = await ask(page, "PUT", "/overlays/main-stage/layout", { places: [{ game: "emote-wall", place: wholePlace }], onAir: true });
+  expect(done).toEqual({ ok: true, value: null });
+}
+/** What the rig sends through its signed endpoint. */
+export type Give = Readonly<{
+  kind: string;
+  as?: string;
+  amount?: number;
+  currency?: string;
+  text?: string;
+  reaction?: string;
+  id?: string;
+}>;
+export const give = (given: Give): Promise<void> => post("/event", { as: "mossy_teapot", ...given });
+/** Whether the signed endpoint took it; false while the engine or its database is away. */
+export async function giveOnce(given: Give): Promise<boolean> {
+  const response = await fetch(`${practice}/event`, { method: "POST", body: JSON.stringify({ as: "mossy_teapot", ...given }) });
+  return ((await response.json()) as { status?: number }).status === 200;
+}
+/** Anything at all, signed, to the endpoint. */
+export async function giveRaw(text: string, type: string): Promise<{ status: number; said: string }> {
+  const response = await fetch(`${practice}/event/raw`, { method: "POST", body: JSON.stringify({ text, type }) });
+  return (await response.json()) as { status: number; said: string };
+}
+/** What was said and done at the rig so far. */
+export async function rigLog(): Promise<readonly Readonly<{ name: string; text: string }>[]> {
+  return ((await (await fetch(`${practice}/state`)).json()) as { log: { name: string; text: string }[] }).log;
+}
+export const pressPad = (n: number): Promise<void> => post("/pad/press", { n });
+
+/** The overlay's link, as an operator gets it: copied without being shown. With the boss on it only if asked for. */
+export async function copyLink(page: Page, { boss = false } = {}): Promise<string> {
+  if (!boss) await onlyWall(page);
+  await page.goto(`${base}/prepare/overlays`);
+  await page.getByRole("button", { name: "Copy link" }).first().click();
+  await expect(page.getByText("Link copied, without being shown.")).toBeVisible();
+  return page.evaluate(() => navigator.clipboard.readText());
+}
+
+export async function openOverlay(context: BrowserContext, link: string, size = { width: 1280, height: 720 }): Promise<Page> {
+  const page = await context.newPage();
+  await page.setViewportSize(size);
+  await page.goto(link);
+  return page;
+}
+
+export type Seen = Readonly<{ drawn: number; width: number; height: number; colours: number; middle: Readonly<{ x: number; y: number }> }>;
+/** How many pixels of a page are not transparent, and in how many colours. */
+export async function seen(page: Page): Promise<Seen> {
+  const { data, info } = await sharp(await page.screenshot({ omitBackground: true }))
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  let drawn = 0;
+  let sumX = 0;
+  let sumY = 0;
+  const colours = new Set<number>();
+  for (let i = 0; i < data.length; i += 4) {
+    if ((data[i + 3] ?? 0) < 20) continue;
+    drawn += 1;
+    sumX += (i / 4) % info.width;
+    sumY += Math.floor(i / 4 / info.width);
+    colours.add(((data[i] ?? 0) >> 5) * 64 + ((data[i + 1] ?? 0) >> 5) * 8 + ((data[i + 2] ?? 0) >> 5));
+  }
+  return {
+    drawn,
+    width: info.width,
+    height: info.height,
+    colours: colours.size,
+    middle: { x: sumX / Math.max(1, drawn), y: sumY / Math.max(1, drawn) },
+  };
+}
+/** Waits until something is on the picture; tells what. */
+export async function somethingShows(page: Page, least = 400): Promise<Seen> {
+  let last: Seen = { drawn: 0, width: 0, height: 0, colours: 0, middle: { x: 0, y: 0 } };
+  await expect.poll(async () => (last = await seen(page)).drawn, { timeout: 10_000 }).toBeGreaterThan(least);
+  return last;
+}
+export const nothingShows = (page: Page) => expect.poll(async () => (await seen(page)).drawn, { timeout: 12_000 }).toBe(0);
+
+export type Facts = Readonly<{
+  framesPerSecond: number;
+  live: number;
+  /** Pictures of each game. */
+  lives: Readonly<Record<string, number>>;
+  drawing: string;
+  scriptMs: number;
+  moments: number;
+  voice: boolean;
+  sounds: number;
+  shown: Readonly<Record<string, { name: string; health: number; max: number } | null>>;
+}>;
+export const facts = (page: Page): Promise<Facts> => page.evaluate(() => (window as unknown as { izzamFacts: () => Facts }).izzamFacts());
+/** Says an emote until the page shows it: a page that has just been opened may miss the first. */
+export async function sayUntilShown(page: Page, text: string): Promise<void> {
+  await expect(async () => {
+    await say(text);
+    await expect.poll(async () => (await facts(page)).live, { timeout: 1_500 }).toBeGreaterThan(0);
+  }).toPass({ timeout: 20_000 });
+}

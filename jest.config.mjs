@@ -1,0 +1,18 @@
+// The test files are ES modules of TypeScript; packages that are ES modules only load as they are.
+export default {
+  testEnvironment: "node",
+  roots: ["<rootDir>/src", "<rootDir>/scripts"],
+  testMatch: ["**/*.test.ts", "**/*.test.mjs"],
+  extensionsToTreatAsEsm: [".ts", ".tsx"],
+  moduleFileExtensions: ["ts", "tsx", "mjs", "js", "json"],
+  transform: {
+    "^.+\\.tsx?$": [
+      "@swc/jest",
+      {
+        module: { type: "es6" },
+        jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } } },
+      },
+    ],
+  },
+  testTimeout: 30_000,
+};

@@ -1,0 +1,24 @@
+import { defineConfig } from "@playwright/test";
+import { browserArgs } from "./bench/row";
+
+// Started by scripts/browser.mjs, which brings up the installation the tests talk to.
+export default defineConfig({
+  testDir: "e2e",
+  outputDir: ".data-test/playwright",
+  fullyParallel: false,
+  workers: 1,
+  retries: 0,
+  timeout: 60_000,
+  expect: { timeout: 12_000 },
+  reporter: [["list"], ["json"]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    permissions: ["clipboard-read", "clipboard-write"],
+    screenshot: "only-on-failure",
+    launchOptions: {
+      executablePath: process.env["IZZAM_CHROMIUM"] ?? "/usr/bin/chromium",
+      // As broadcast software does it: sound without a click first.
+      args: [...browserArgs, "--autoplay-policy=no-user-gesture-required"],
+    },
+  },
+});

@@ -1,0 +1,72 @@
+// Browser tests: builds, starts a whole installation of its own, and drives Debian's Chromium.
+import { spawn } from "node:child_process";
+import { createServer } from "node:http";
+import { existsSync, readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { ensureBuilt } from "./build.mjs";
+import { endWith, isMain, step, Trouble } from "./lib/say.mjs";
+import { startStack } from "./lib/stack.mjs";
+import { ensurePackages, databasePrograms, ensureSystem, program, root } from "./lib/system.mjs";
+
+/** Lets the tests, in their own process, make things go wrong and whole again. */
+function controlServer(stacks) {
+  const server = createServer((req, res) => {
+    const [, name, act, part] = (req.url ?? "").split("/");
+    const stack = stacks[name];
+    const work = stack && typeof stack[act] === "function" ? stack[act](part) : Promise.reject(new Error("unknown"));
+    Promise.resolve(work).then(
+      (value) => res.end(JSON.stringify({ ok: true, value: typeof value === "number" ? value : null })),
+      (error) => res.writeHead(500).end(JSON.stringify({ ok: false, words: String(error) })),
+    );
+  });
+  return new Promise((resolve) =>
+    server.listen(0, "127.0.0.1", () => resolve({ url: `http://127.0.0.1:${server.address().port}`, close: () => server.close() })),
+  );
+}
+
+export async function browser(args = []) {
+  await ensureBuilt();
+  const results = join(root, ".data-test/playwright.json");
+  rmSync(results, { force: true });
+  const demo = await step("Starting an installation for the browser tests", () => startStack({ name: "browser" }));
+  const empty = await startStack({ name: "browser-empty", demo: false });
+  const control = await controlServer({ demo, empty });
+  try {
+    await new Promise((resolve, reject) => {
+      const child = spawn(process.execPath, [join(root, "node_modules/@playwright/test/cli.js"), "test", ...args], {
+        cwd: root,
+        stdio: ["ignore", "inherit", "inherit"],
+        env: {
+          ...process.env,
+          IZZAM_CHROMIUM: program("chromium"),
+          IZZAM_BASE: demo.base,
+          IZZAM_PRACTICE: demo.practice,
+          IZZAM_EMPTY: empty.base,
+          IZZAM_SETUP: empty.setupCode,
+          IZZAM_CONTROL: control.url,
+          PLAYWRIGHT_JSON_OUTPUT_NAME: results,
+        },
+      });
+      child.on("error", reject);
+      child.on("exit", resolve);
+    });
+  } finally {
+    control.close();
+    await demo.stop();
+    await empty.stop();
+  }
+  if (!existsSync(results)) throw new Trouble("The browser tests did not run.");
+  const { stats, errors } = JSON.parse(readFileSync(results, "utf8"));
+  if (stats.expected + stats.unexpected + stats.flaky === 0) throw new Trouble("No browser test ran.");
+  // A test that passes only when tried again is a defect.
+  return { passed: stats.expected, failed: stats.unexpected + stats.flaky + (errors?.length ?? 0) };
+}
+
+if (isMain(import.meta.url)) {
+  (async () => {
+    await ensureSystem([...databasePrograms, "ffmpeg", "chromium"]);
+    await ensurePackages();
+    const { failed } = await browser(process.argv.slice(2));
+    if (failed > 0) process.exitCode = 1;
+  })().catch(endWith);
+}

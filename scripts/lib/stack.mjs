@@ -1,0 +1,73 @@
+// A whole installation for tests and the bench: own folder, own database, own ports, faults at will.
+import { mkdirSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { startDatabase, stopLeftDatabase } from "./database.mjs";
+import { seed, settingsFor, startProcess } from "./installation.mjs";
+import { freePort } from "./ports.mjs";
+import { root } from "./system.mjs";
+
+export async function startStack({ name, demo = true, fresh = true, log = "warn" }) {
+  const folder = join(root, ".data-test", name);
+  await stopLeftDatabase(folder);
+  if (fresh) rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const databaseName = "izzam_test";
+  let database = await startDatabase(folder, { quiet: true, databases: [databaseName] });
+  const port = await freePort(4600 + Math.floor(Math.random() * 300));
+  const webPort = await freePort(port + 1);
+  const practice = { port: await freePort(webPort + 1), ircPort: 0 };
+  practice.ircPort = await freePort(practice.port + 1);
+  const setupCode = "246810";
+  const env = { ...settingsFor({ folder, database, databaseName, port, webPort, demo, practice, setupCode }), IZZAM_LOG: log };
+  const begin = (what) => startProcess(what, env, join(folder, "logs"));
+  const parts = {};
+  const start = async (what) => {
+    parts[what] = begin(what);
+    await parts[what].ready;
+  };
+  await seed(env);
+  await Promise.all(["engine", "web", "practice"].map(start));
+
+  const stack = {
+    env,
+    folder,
+    databaseName,
+    setupCode,
+    base: `http://localhost:${port}`,
+    practice: `http://localhost:${practice.port}`,
+    practiceIrcPort: practice.ircPort,
+    get database() {
+      return database;
+    },
+    pid: (what) => parts[what].child.pid,
+    async restart(what) {
+      await parts[what].stop();
+      await start(what);
+    },
+    /** As a power cut: nothing is said, nothing is finished. */
+    async kill(what) {
+      if (what === "database") return database.kill();
+      await parts[what].kill();
+    },
+    async revive(what) {
+      if (what === "database") database = await startDatabase(folder, { quiet: true, databases: [databaseName], port: database.port });
+      else await start(what);
+    },
+    /** Everything as it was at first; open pages lose their links. */
+    async reset() {
+      await parts.engine.stop();
+      const { createConnection } = await import("mysql2/promise");
+      const connection = await createConnection({ host: "127.0.0.1", port: database.port, user: "izzam", password: database.password });
+      await connection.query(`DROP DATABASE ${databaseName}`);
+      await connection.query(`CREATE DATABASE ${databaseName} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+      await connection.end();
+      await seed(env);
+      await start("engine");
+    },
+    async stop() {
+      await Promise.all(Object.values(parts).map((p) => p.stop()));
+      await database.stop();
+    },
+  };
+  return stack;
+}

@@ -1,0 +1,33 @@
+// All tests. Does all of its own set-up; the last line is `N passed, N failed`.
+import { endWith, say, Trouble } from "./lib/say.mjs";
+import { ensurePackages, databasePrograms, ensureSystem } from "./lib/system.mjs";
+
+const parts = ["check", "unit", "browser"];
+
+async function main() {
+  const wanted = process.argv.slice(2);
+  const unknown = wanted.filter((p) => !parts.includes(p));
+  if (unknown.length > 0) throw new Trouble(`There is no part ${unknown.join(", ")}: ./test [${parts.join("|")}]`);
+  const run = (part) => wanted.length === 0 || wanted.includes(part);
+  await ensureSystem([...databasePrograms, "ffmpeg", ...(run("browser") ? ["chromium"] : [])]);
+  await ensurePackages();
+  let passed = 0;
+  let failed = 0;
+  for (const part of parts.filter(run)) {
+    say(`\n— ${part} —`);
+    // Loaded here, since these need the packages that were installed just now.
+    const module = await import(`./${part}.mjs`);
+    const from = Date.now();
+    const result = await module[part]();
+    say(`${part}: ${result.passed} passed, ${result.failed} failed (${((Date.now() - from) / 1000).toFixed(0)} s)`);
+    passed += result.passed;
+    failed += result.failed;
+  }
+  say(`\n${passed} passed, ${failed} failed`);
+  process.exit(failed > 0 ? 1 : 0);
+}
+
+main().catch((error) => {
+  say("\n0 passed, 1 failed");
+  endWith(error);
+});

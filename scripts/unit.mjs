@@ -1,0 +1,60 @@
+// Unit tests and contract tests, with a real MariaDB of their own.
+import { spawn } from "node:child_process";
+import { mkdirSync, readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { startDatabase } from "./lib/database.mjs";
+import { endWith, isMain, Trouble } from "./lib/say.mjs";
+import { ensurePackages, databasePrograms, ensureSystem, root } from "./lib/system.mjs";
+
+export async function unit(args = []) {
+  const folder = join(root, ".data-test/unit");
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const database = await startDatabase(folder, { databases: ["izzam_unit"], patterns: ["izzam\\_unit\\_%"] });
+  const results = join(folder, "jest.json");
+  rmSync(results, { force: true });
+  try {
+    await new Promise((resolve, reject) => {
+      const child = spawn(
+        process.execPath,
+        [
+          "--experimental-vm-modules",
+          "--disable-warning=ExperimentalWarning",
+          join(root, "node_modules/jest/bin/jest.js"),
+          "--json",
+          "--testTimeout=30000",
+          // A test that failed half-way may leave a timer behind; the run still ends.
+          "--forceExit",
+          `--outputFile=${results}`,
+          ...args,
+        ],
+        {
+          cwd: root,
+          stdio: ["ignore", "ignore", "inherit"],
+          env: {
+            ...process.env,
+            NODE_ENV: "test",
+            IZZAM_TEST_DB_PORT: String(database.port),
+            IZZAM_TEST_DB_PASSWORD: database.password,
+            IZZAM_TEST_DB_NAME: "izzam_unit",
+          },
+        },
+      );
+      child.on("error", reject);
+      child.on("exit", resolve);
+    });
+  } finally {
+    await database.stop();
+  }
+  const { numPassedTests: passed, numFailedTests, numRuntimeErrorTestSuites, numTotalTests } = JSON.parse(readFileSync(results, "utf8"));
+  if (numTotalTests === 0) throw new Trouble("No unit test ran.");
+  return { passed, failed: numFailedTests + numRuntimeErrorTestSuites };
+}
+
+if (isMain(import.meta.url)) {
+  (async () => {
+    await ensureSystem([...databasePrograms, "ffmpeg"]);
+    await ensurePackages();
+    const { failed } = await unit(process.argv.slice(2));
+    if (failed > 0) process.exitCode = 1;
+  })().catch(endWith);
+}

@@ -1,0 +1,17 @@
+import { redirect } from "next/navigation";
+import type { ReactNode } from "react";
+import { currentSession } from "../../server/web/http";
+import { Hands } from "../_frame/hands";
+import { TopBar } from "../_frame/top-bar";
+
+export default async function OperatorLayout({ children }: { children: ReactNode }) {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  return (
+    <>
+      <TopBar channel={session.channelName} login={session.login} role={session.role} />
+      <main>{children}</main>
+      <Hands />
+    </>
+  );
+}

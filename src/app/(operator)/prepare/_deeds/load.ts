@@ -1,0 +1,28 @@
+import { soundFactsSchema } from "../../../../core/props/settings";
+import type { ChannelId } from "../../../../core/kernel/ids";
+import { isGame } from "../../../../core/games/registry";
+import type { OperatorStore } from "../../../../server/ports/operator-store";
+import { homeCurrency } from "../../../../server/web/books";
+import { pictureSprites } from "../../../../server/web/prop-sprites";
+import type { Parts } from "./parts";
+
+/** What the editors of rules and cues can name, read on the server. */
+export async function loadParts(store: OperatorStore, channel: ChannelId): Promise<Parts> {
+  const [games, props, emotes, home] = await Promise.all([
+    store.games.games(channel),
+    store.props.props(channel),
+    store.emotes.emotes(channel),
+    homeCurrency(store, channel),
+  ]);
+  return {
+    games: games.filter((g) => isGame(g.kind)).map(({ id, kind, name }) => ({ id, kind, name })),
+    props: props.map(({ id, name, kind, url, facts }) => {
+      const sound = soundFactsSchema.safeParse(facts);
+      return { id, name, kind, url, ms: sound.success ? sound.data.ms : 0 };
+    }),
+    emotes: emotes.map((e) => e.sprite),
+    pictures: pictureSprites(props),
+    lanes: [],
+    home,
+  };
+}

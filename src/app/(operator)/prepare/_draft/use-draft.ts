@@ -1,0 +1,204 @@
+"use client";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { withValueAt } from "../../../../core/words/sentence";
+import { call } from "../../../_frame/call";
+import { useChanged } from "../../../_frame/live";
+
+/** Published and draft states of one game, as the server has them. */
+export type ServerDraft = Readonly<{ settings: unknown; revision: number; by: string; version: number; published: unknown }>;
+export type SaveState = "saved" | "saving" | "waiting" | "conflict";
+const saveAfterMs = 500;
+const mostUndo = 100;
+
+/**
+ * A draft that saves itself. Nobody overwrites what they have not seen: when somebody else saved in
+ * between, both are kept until the operator chooses. While the server is away what was typed stays here
+ * and is saved when it is back.
+ */
+export function useDraft(id: string, first: ServerDraft) {
+  const [settings, setSettings] = useState<unknown>(first.settings);
+  const [state, setState] = useState<SaveState>("saved");
+  const [trouble, setTrouble] = useState("");
+  const [theirs, setTheirs] = useState<ServerDraft | null>(null);
+  const [published, setPublished] = useState({ version: first.version, settings: first.published });
+  const [took, setTook] = useState("");
+  const [undoable, setUndoable] = useState({ undo: 0, redo: 0 });
+  const past = useRef<unknown[]>([]);
+  const future = useRef<unknown[]>([]);
+  const revision = useRef(first.revision);
+  const current = useRef<unknown>(first.settings);
+  const savedText = useRef(JSON.stringify(first.settings));
+  const timer = useRef(0);
+  const saving = useRef<Promise<boolean> | null>(null);
+  const inConflict = useRef(false);
+
+  const show = useCallback((next: unknown) => {
+    current.current = next;
+    setSettings(next);
+    setUndoable({ undo: past.current.length, redo: future.current.length });
+  }, []);
+
+  const learn = useCallback(async (): Promise<ServerDraft | null> => {
+    const now = await call<ServerDraft>("POST", `/games/${id}/draft`);
+    if (!now.ok) return null;
+    setPublished({ version: now.value.version, settings: now.value.published });
+    return now.value;
+  }, [id]);
+
+  const save = useCallback(async (): Promise<boolean> => {
+    clearTimeout(timer.current);
+    if (saving.current !== null) await saving.current;
+    if (inConflict.current) return false;
+    const sent = current.current;
+    const text = JSON.stringify(sent);
+    if (text === savedText.current) {
+      setState("saved");
+      return true;
+    }
+    setState("saving");
+    const work = (async () => {
+      const done = await call<{ revision: number }>("PUT", `/games/${id}/draft`, { revision: revision.current, settings: sent });
+      if (done.ok) {
+        revision.current = done.value.revision;
+        savedText.current = text;
+        setTrouble("");
+        setState("saved");
+        return true;
+      }
+      setTrouble(done.words);
+      if (done.code === "draft/changed-elsewhere") {
+        inConflict.current = true;
+        setState("conflict");
+        setTheirs(await learn());
+      } else {
+        setState("waiting");
+        if (/away|defect/.test(done.code)) timer.current = window.setTimeout(() => void save(), 2_500);
+      }
+      return false;
+    })();
+    saving.current = work;
+    const good = await work;
+    saving.current = null;
+    if (good && JSON.stringify(current.current) !== savedText.current) return save();
+    return good;
+  }, [id, learn]);
+
+  const change = useCallback(
+    (next: unknown) => {
+      past.current = [...past.current.slice(-mostUndo), current.current];
+      future.current = [];
+      show(next);
+      setTook("");
+      clearTimeout(timer.current);
+      if (!inConflict.current) setState("saving");
+      if (!inConflict.current) timer.current = window.setTimeout(() => void save(), saveAfterMs);
+    },
+    [save, show],
+  );
+  const set = useCallback(
+    (path: string, value: unknown) => {
+      const next = withValueAt(current.current, path, value);
+      if (JSON.stringify(next) !== JSON.stringify(current.current)) change(next);
+    },
+    [change],
+  );
+  const walk = useCallback(
+    (from: { current: unknown[] }, to: { current: unknown[] }) => {
+      const next = from.current.pop();
+      if (next === undefined) return;
+      to.current.push(current.current);
+      show(next);
+      clearTimeout(timer.current);
+      if (inConflict.current) return;
+      setState("saving");
+      timer.current = window.setTimeout(() => void save(), saveAfterMs);
+    },
+    [save, show],
+  );
+
+  /** Theirs becomes ours; ours stays one undo away. */
+  const keepTheirs = useCallback(
+    (other: ServerDraft) => {
+      inConflict.current = false;
+      revision.current = other.revision;
+      savedText.current = JSON.stringify(other.settings);
+      past.current = [...past.current.slice(-mostUndo), current.current];
+      future.current = [];
+      show(other.settings);
+      setTheirs(null);
+      setTrouble("");
+      setState("saved");
+    },
+    [show],
+  );
+  const keepMine = useCallback(
+    (other: ServerDraft) => {
+      inConflict.current = false;
+      revision.current = other.revision;
+      savedText.current = JSON.stringify(other.settings);
+      setTheirs(null);
+      setTrouble("");
+      void save();
+    },
+    [save],
+  );
+
+  useChanged(
+    useCallback(
+      (changed) => {
+        const linked = changed.what === "linked";
+        if (!linked && changed.id !== id) return;
+        if (changed.what === "published") return void learn();
+        void (async () => {
+          // Our own save is told too, sometimes before its answer is here.
+          if (saving.current !== null) await saving.current;
+          if ((!linked && changed.revision <= revision.current) || inConflict.current) return;
+          const now = await learn();
+          if (now === null || now.revision <= revision.current) return;
+          if (JSON.stringify(current.current) === savedText.current) {
+            keepTheirs(now);
+            setTook(now.by);
+          } else {
+            clearTimeout(timer.current);
+            inConflict.current = true;
+            setTheirs(now);
+            setState("conflict");
+          }
+        })();
+      },
+      [id, keepTheirs, learn],
+    ),
+  );
+
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent): void => {
+      if (JSON.stringify(current.current) !== savedText.current) event.preventDefault();
+    };
+    window.addEventListener("beforeunload", warn);
+    return () => {
+      window.removeEventListener("beforeunload", warn);
+      clearTimeout(timer.current);
+      if (JSON.stringify(current.current) !== savedText.current) void save();
+    };
+  }, [save]);
+
+  return {
+    settings,
+    state,
+    trouble,
+    theirs,
+    published,
+    took,
+    undoable,
+    set,
+    change,
+    save,
+    keepMine,
+    keepTheirs,
+    setPublished,
+    revision: () => revision.current,
+    undo: useCallback(() => walk(past, future), [walk]),
+    redo: useCallback(() => walk(future, past), [walk]),
+  };
+}
+export type Draft = ReturnType<typeof useDraft>;

@@ -1,0 +1,34 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { chatSettingsSchema } from "../../../../server/composition";
+import { currentSession } from "../../../../server/web/http";
+import { services } from "../../../../server/web/services";
+import { PrepareTabs } from "../prepare-tabs";
+import { ChatForm } from "./chat-form";
+import { EventsForm } from "./events-form";
+
+export const metadata: Metadata = { title: "Connections" };
+
+export default async function ConnectionsPage() {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  const { store, env } = services();
+  const [kept, events] = await Promise.all([store.chat.connection(session.channelId), store.events.secret(session.channelId)]);
+  const settings = chatSettingsSchema.safeParse(kept?.settings);
+  return (
+    <PrepareTabs
+      here="connections"
+      title="Connections"
+      about="Where Izzam hears what viewers write and give. Any chat server that speaks IRC will do."
+    >
+      <ChatForm
+        enabled={kept?.enabled ?? true}
+        settings={settings.success ? settings.data : null}
+        hasSecret={kept?.hasSecret ?? false}
+        owner={session.role === "owner"}
+        practice={env.practiceUrl}
+      />
+      <EventsForm channel={session.channelId} set={events !== null} oldUntilMs={events?.oldUntilMs ?? 0} owner={session.role === "owner"} />
+    </PrepareTabs>
+  );
+}

@@ -1,0 +1,31 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { bookOf } from "../../../../server/web/books";
+import { currentSession } from "../../../../server/web/http";
+import { services } from "../../../../server/web/services";
+import { loadParts } from "../_deeds/load";
+import { PrepareNav } from "../prepare-tabs";
+import { CuesEditor } from "./cues-editor";
+
+export const metadata: Metadata = { title: "Cues" };
+
+export default async function CuesPage() {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  const { store, clock } = services();
+  const { channelId, login, role } = session;
+  const [draft, parts, linked, rules] = await Promise.all([
+    bookOf(store, channelId, "cues", login, clock.now()),
+    loadParts(store, channelId),
+    store.events.triggers(channelId),
+    bookOf(store, channelId, "rules", login, clock.now()),
+  ]);
+  // Lanes are kept in the rulebook; cues may use them.
+  const lanes = (rules.published as { lanes?: readonly { id: string; name: string }[] } | null)?.lanes ?? [];
+  return (
+    <>
+      <PrepareNav here="cues" />
+      <CuesEditor draft={draft} parts={{ ...parts, lanes }} linked={linked} owner={role === "owner"} />
+    </>
+  );
+}

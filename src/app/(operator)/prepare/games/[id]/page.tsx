@@ -1,0 +1,34 @@
+import type { Metadata } from "next";
+import { notFound, redirect } from "next/navigation";
+import { isGame } from "../../../../../core/games/registry";
+import { currentSession } from "../../../../../server/web/http";
+import { services } from "../../../../../server/web/services";
+import { homeCurrency } from "../../../../../server/web/books";
+import { pictureSprites } from "../../../../../server/web/prop-sprites";
+import { Editor } from "./editor";
+
+export const metadata: Metadata = { title: "Game" };
+
+export default async function GamePage({ params }: { params: Promise<{ id: string }> }) {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  const { store } = services();
+  const draft = await store.games.draft(session.channelId, (await params).id);
+  if (draft === null || !isGame(draft.kind)) notFound();
+  const { channelId, role } = session;
+  const [overlays, emotes, props] = await Promise.all([
+    store.overlays.overlays(channelId),
+    store.emotes.emotes(channelId),
+    store.props.props(channelId),
+  ]);
+  const home = await homeCurrency(store, channelId);
+  return (
+    <Editor
+      draft={draft}
+      overlays={overlays}
+      sprites={[...emotes.map((e) => e.sprite), ...pictureSprites(props)]}
+      owner={role === "owner"}
+      home={home}
+    />
+  );
+}

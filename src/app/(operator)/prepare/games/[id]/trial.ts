@@ -1,0 +1,115 @@
+import { emoteIndex } from "../../../../../core/chat/emotes";
+import { type AnyRules, rulesOf } from "../../../../../core/games/registry";
+import { bareContext, type Note } from "../../../../../core/kernel/step";
+import type { Signal } from "../../../../../core/signals/signal";
+import type { Sprite } from "../../../../../core/wire/messages";
+import type { Tried } from "../../../../../games/sheet";
+
+/** What a try did: the same notes the engine makes, added up over all its signals. */
+export type TrialReport = Readonly<{ says: string; notes: readonly Note[]; running: boolean }>;
+type Show = Readonly<{ effect: (effect: unknown) => void; changed: (view: unknown) => void; report: (report: TrialReport) => void }>;
+
+/**
+ * Runs the game's real rules in this page, on the draft, for the preview: no server, no points, nobody
+ * else sees it. Its memory (combos, limits) lives until it is started over.
+ */
+export class Trial {
+  private readonly rules: AnyRules | null;
+  private durable: unknown = null;
+  private dust: unknown = null;
+  private seq = 0;
+  private latest = 0;
+  private timers = new Set<number>();
+  settings: unknown;
+  sprites: readonly Sprite[];
+
+  constructor(
+    kind: string,
+    settings: unknown,
+    sprites: readonly Sprite[],
+    private readonly home: string,
+  ) {
+    this.rules = rulesOf(kind);
+    this.settings = settings;
+    this.sprites = sprites;
+    this.startOver();
+  }
+
+  /** New settings: what was tried so far stays, unless the game would now begin otherwise. */
+  take(settings: unknown): void {
+    const begins = (given: unknown): string => JSON.stringify(this.rules?.freshDurable(given) ?? null);
+    const anew = begins(settings) !== begins(this.settings);
+    this.settings = settings;
+    if (anew) this.startOver();
+  }
+
+  startOver(): void {
+    for (const timer of this.timers) clearTimeout(timer);
+    this.timers.clear();
+    this.durable = this.rules?.freshDurable(this.settings) ?? null;
+    this.dust = this.rules?.freshDust() ?? null;
+  }
+
+  view(): unknown {
+    return this.rules?.view(this.settings, this.durable, "overlay") ?? {};
+  }
+
+  /** Where the preview's game stands, for tries that depend on it. */
+  state(): unknown {
+    return this.durable;
+  }
+
+  run(tried: Tried, { effect, changed, report }: Show): void {
+    const { rules } = this;
+    if (rules === null) return;
+    const emotes = emoteIndex(
+      this.sprites.filter((s) => s.key.startsWith("own:")).map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word })),
+    );
+    const notes: Note[] = [];
+    let left = tried.signals.length;
+    this.latest += 1;
+    const mine = this.latest;
+    // An earlier try may still run; what is told is the last one's.
+    const tell = (): void => void (mine === this.latest && report({ says: tried.says, notes: sum(notes), running: left > 0 }));
+    const one = (partial: Tried["signals"][number]["signal"]): void => {
+      this.seq += 1;
+      const signal: Signal = { ...partial, seq: this.seq, atMs: Date.now(), id: `try${this.seq}` };
+      const outcome = rules.step(
+        { settings: this.settings, durable: this.durable, dust: this.dust },
+        signal,
+        bareContext(emotes, { homeCurrency: this.home }),
+      );
+      const moved = outcome.durable !== this.durable;
+      this.durable = outcome.durable;
+      this.dust = outcome.dust;
+      notes.push(...outcome.notes);
+      for (const shown of outcome.effects) effect(shown);
+      if (moved) changed(this.view());
+      left -= 1;
+    };
+    tell();
+    for (const { afterMs, signal } of tried.signals) {
+      if (afterMs === 0) one(signal);
+      else {
+        const timer = window.setTimeout(() => {
+          this.timers.delete(timer);
+          one(signal);
+          if (left % 10 === 0 || tried.signals.length < 30) tell();
+        }, afterMs);
+        this.timers.add(timer);
+      }
+    }
+    tell();
+  }
+}
+
+/** One note per kind and subject: counts are added, the newest facts stand. */
+function sum(notes: readonly Note[]): readonly Note[] {
+  const kinds = new Map<string, Note>();
+  for (const note of notes) {
+    const key = `${note.refusal?.code ?? note.did ?? ""} ${note.subject ?? ""}`;
+    const before = kinds.get(key);
+    kinds.set(key, { ...note, count: note.count + (before?.count ?? 0) });
+  }
+  return [...kinds.values()];
+}

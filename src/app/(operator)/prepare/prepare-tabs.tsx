@@ -1,0 +1,77 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import Link from "next/link";
+import type { ReactNode } from "react";
+
+const parts = [
+  { id: "games", path: "/prepare", name: "Games" },
+  { id: "rules", path: "/prepare/rules", name: "Rules" },
+  { id: "cues", path: "/prepare/cues", name: "Cues" },
+  { id: "show", path: "/prepare/show", name: "Show" },
+  { id: "props", path: "/prepare/props", name: "Props" },
+  { id: "emotes", path: "/prepare/emotes", name: "Emotes" },
+  { id: "overlays", path: "/prepare/overlays", name: "Overlays" },
+  { id: "connections", path: "/prepare/connections", name: "Connections" },
+] as const;
+
+export type PreparePart = (typeof parts)[number]["id"];
+
+/** The parts of Prepare, one line under the top bar. */
+export function PrepareNav({ here }: Readonly<{ here: PreparePart }>) {
+  return (
+    <Flex
+      as="nav"
+      aria-label="Prepare"
+      px="5"
+      minH="48px"
+      align="stretch"
+      gap="6"
+      overflowX="auto"
+      borderBottomWidth="1px"
+      borderColor="line"
+    >
+      {parts.map((p) => (
+        <Link
+          key={p.id}
+          href={p.path}
+          aria-current={p.id === here ? "page" : undefined}
+          style={{ textDecoration: "none", display: "flex" }}
+        >
+          <Flex
+            align="center"
+            color={p.id === here ? "ink" : "inkSoft"}
+            fontWeight={p.id === here ? 700 : 500}
+            borderBottomWidth="3px"
+            pt="3px"
+            borderBottomColor={p.id === here ? "ochre.solid" : "transparent"}
+            _hover={{ color: "ink" }}
+          >
+            {p.name}
+          </Flex>
+        </Link>
+      ))}
+    </Flex>
+  );
+}
+
+/** A part of Prepare with its title and what it is for. */
+export function PrepareTabs({
+  here,
+  title,
+  about,
+  children,
+}: Readonly<{ here: PreparePart; title: string; about: string; children: ReactNode }>) {
+  return (
+    <Box>
+      <PrepareNav here={here} />
+      <Box maxW="1040px" mx="auto" px="5" py="6">
+        <Text as="h1" fontFamily="heading" fontWeight="700" fontSize="26px">
+          {title}
+        </Text>
+        <Text color="inkSoft" mb="6" maxW="70ch">
+          {about}
+        </Text>
+        {children}
+      </Box>
+    </Box>
+  );
+}

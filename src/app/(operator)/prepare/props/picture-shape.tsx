@@ -1,0 +1,106 @@
+"use client";
+import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { pictureDefaults, pictureFactsSchema, type PictureSettings, pictureSettingsSchema } from "../../../../core/props/settings";
+import type { PropWithUses } from "../../../../server/web/props";
+import { NumberField } from "../../../../ui/number-field";
+import { SpriteView } from "../../../../ui/sprite-view";
+
+/** Cut a picture, or tell its frames; always from the untouched source. */
+export function PictureShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onSet: (settings: PictureSettings) => Promise<boolean> }>) {
+  const kept = pictureSettingsSchema.safeParse(prop.settings);
+  const facts = pictureFactsSchema.safeParse(prop.facts);
+  const before = kept.success ? kept.data : pictureDefaults;
+  const [s, setS] = useState(before);
+  const [busy, setBusy] = useState(false);
+  const changed = JSON.stringify(s) !== JSON.stringify(before);
+  const problem = pictureSettingsSchema.safeParse(s);
+  const apply = async (next: PictureSettings): Promise<void> => {
+    setBusy(true);
+    await onSet(next);
+    setBusy(false);
+  };
+  const { crop, grid } = s;
+  const edge = (label: string, value: number, min: number, onValue: (v: number) => void) => (
+    <Box fontSize="15px">
+      {label} <NumberField label={label} value={Math.round(value * 100)} min={min} max={100} unit="%" onSet={(v) => onValue(v / 100)} />
+    </Box>
+  );
+  return (
+    <Box>
+      {facts.success && (
+        <Flex justify="center" bg="raised" borderRadius="8px" p="3" mb="3">
+          <SpriteView sprite={{ key: prop.id, word: prop.name, url: prop.url, ...facts.data }} size={180} />
+        </Flex>
+      )}
+      {facts.success && (
+        <Text fontSize="15px" color="inkSoft" mb="2">
+          The file is {facts.data.sourceWidth} × {facts.data.sourceHeight} pixels.
+        </Text>
+      )}
+      <Text fontWeight="700" fontSize="15px">
+        Cut
+      </Text>
+      <Grid templateColumns="1fr 1fr" gap="1" mb="3">
+        {edge("From left", crop.x, 0, (x) => setS({ ...s, crop: { ...crop, x, width: Math.min(crop.width, 1 - x) } }))}
+        {edge("Width", crop.width, 1, (width) => setS({ ...s, crop: { ...crop, width: Math.min(width, 1 - crop.x) } }))}
+        {edge("From top", crop.y, 0, (y) => setS({ ...s, crop: { ...crop, y, height: Math.min(crop.height, 1 - y) } }))}
+        {edge("Height", crop.height, 1, (height) => setS({ ...s, crop: { ...crop, height: Math.min(height, 1 - crop.y) } }))}
+      </Grid>
+      <Text fontWeight="700" fontSize="15px">
+        Frames in one picture
+      </Text>
+      <Box fontSize="15px" lineHeight="2.1" mb="3">
+        <NumberField
+          label="Columns"
+          value={grid.columns}
+          min={1}
+          max={60}
+          onSet={(columns) => setS({ ...s, grid: { ...grid, columns, frames: Math.min(300, columns * grid.rows) } })}
+        />{" "}
+        across and{" "}
+        <NumberField
+          label="Rows"
+          value={grid.rows}
+          min={1}
+          max={60}
+          onSet={(rows) => setS({ ...s, grid: { ...grid, rows, frames: Math.min(300, rows * grid.columns) } })}
+        />{" "}
+        down,{" "}
+        <NumberField
+          label="Frames"
+          value={grid.frames}
+          min={1}
+          max={300}
+          unit="in all"
+          onSet={(frames) => setS({ ...s, grid: { ...grid, frames } })}
+        />
+        , each for{" "}
+        <NumberField label="Time per frame" value={s.frameMs} min={0} max={5_000} unit="ms" onSet={(frameMs) => setS({ ...s, frameMs })} />
+        {s.frameMs === 0 ? " (its own time)" : ""}
+      </Box>
+      {!problem.success && (
+        <Text color="brickText" fontSize="15px" role="alert">
+          {problem.error.issues[0]?.message}
+        </Text>
+      )}
+      <Flex gap="2">
+        <Button
+          size="sm"
+          colorPalette="ochre"
+          fontWeight="700"
+          disabled={!changed || !problem.success}
+          loading={busy}
+          onClick={() => void apply(s)}
+        >
+          Make it so
+        </Button>
+        {JSON.stringify(before) !== JSON.stringify(pictureDefaults) && (
+          <Button size="sm" variant="outline" onClick={() => void apply(pictureDefaults)}>
+            As it came
+          </Button>
+        )}
+      </Flex>
+    </Box>
+  );
+}

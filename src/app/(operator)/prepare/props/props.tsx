@@ -1,0 +1,299 @@
+"use client";
+import { Box, Button, chakra, Flex, Grid, Input, Progress, Stack, Text } from "@chakra-ui/react";
+import { Trash2, Upload as UploadIcon } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { fold } from "../../../../core/kernel/fold";
+import { pictureFactsSchema, soundFactsSchema } from "../../../../core/props/settings";
+import { seconds } from "../../../../core/words/sentence";
+import type { PropWithUses } from "../../../../server/web/props";
+import { SpriteView } from "../../../../ui/sprite-view";
+import { PictureShape } from "./picture-shape";
+import { PlayButton } from "./play-button";
+import { SoundShape, Waveform } from "./sound-shape";
+import { useProps } from "./use-props";
+
+const filters = ["all", "pictures", "sounds", "unused"] as const;
+
+/** Pictures and sounds of the channel: added by drop, many at once, from a ZIP or an address. */
+export function Props({ first }: { first: readonly PropWithUses[] }) {
+  const { props, uploads, add, addAddress, forget, change, replace, remove } = useProps(first);
+  const [over, setOver] = useState(false);
+  const [search, setSearch] = useState("");
+  const [filter, setFilter] = useState<(typeof filters)[number]>("all");
+  const [address, setAddress] = useState("");
+  const [open, setOpen] = useState<string | null>(null);
+  const picker = useRef<HTMLInputElement>(null);
+  const shown = props.filter(
+    (p) =>
+      (search === "" || fold(p.name).includes(fold(search))) &&
+      (filter === "all" || (filter === "unused" ? p.usedIn.length === 0 : p.kind === (filter === "pictures" ? "picture" : "sound"))),
+  );
+  const chosen = props.find((p) => p.id === open) ?? null;
+  return (
+    <Box
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(e) => e.currentTarget.contains(e.relatedTarget as Node | null) || setOver(false)}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        add([...e.dataTransfer.files]);
+      }}
+    >
+      <Box
+        borderWidth="2px"
+        borderStyle="dashed"
+        borderColor={over ? "ochre.solid" : "line"}
+        bg={over ? "blank" : "transparent"}
+        borderRadius="10px"
+        p="4"
+        mb="5"
+      >
+        <Flex gap="4" align="center" wrap="wrap">
+          <Box flex="1" minW="280px">
+            <Text fontWeight="700">{props.length === 0 ? "Add the channel’s first props" : "Add props"}</Text>
+            <Text color="inkSoft">
+              Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, or a ZIP of them. All
+              sounds are brought to one level.
+            </Text>
+          </Box>
+          <chakra.input
+            ref={picker}
+            type="file"
+            multiple
+            accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.zip"
+            display="none"
+            aria-label="Files to add"
+            onChange={(e) => {
+              add([...(e.currentTarget.files ?? [])]);
+              e.currentTarget.value = "";
+            }}
+          />
+          <Button colorPalette="ochre" fontWeight="700" onClick={() => picker.current?.click()}>
+            Choose files
+          </Button>
+        </Flex>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (address.trim() !== "") void addAddress(address.trim()).then((ok) => ok && setAddress(""));
+          }}
+        >
+          <Flex gap="2" mt="3">
+            <Input
+              size="sm"
+              type="url"
+              aria-label="Address of a file"
+              placeholder="or an address on the web: https://…"
+              value={address}
+              onChange={(e) => setAddress(e.target.value)}
+              bg="ground"
+            />
+            <Button size="sm" type="submit" variant="outline">
+              Fetch
+            </Button>
+          </Flex>
+        </form>
+      </Box>
+      {uploads.length > 0 && (
+        <Stack gap="2" mb="5" aria-label="Files being added" role="status">
+          {uploads.map((u) => (
+            <Flex
+              key={u.n}
+              bg={u.state === "refused" ? "blank" : "raised"}
+              borderRadius="8px"
+              px="4"
+              py="2"
+              align="center"
+              gap="3"
+              wrap="wrap"
+            >
+              <Text fontWeight="600" maxW="320px" truncate>
+                {u.name}
+              </Text>
+              {u.state === "refused" ? (
+                <>
+                  <Text flex="1" minW="200px" color="brickText">
+                    {u.words}
+                  </Text>
+                  <Button size="sm" variant="ghost" onClick={() => forget(u.n)}>
+                    Leave out
+                  </Button>
+                </>
+              ) : (
+                <Flex flex="1" gap="3" align="center">
+                  <Progress.Root value={u.state === "making" ? null : Math.round(u.share * 100)} flex="1" colorPalette="ochre" size="sm">
+                    <Progress.Track>
+                      <Progress.Range />
+                    </Progress.Track>
+                  </Progress.Root>
+                  <Text color="inkSoft">
+                    {u.state === "waiting" ? "waits its turn" : u.state === "sending" ? `${Math.round(u.share * 100)} %` : "is looked at"}
+                  </Text>
+                </Flex>
+              )}
+            </Flex>
+          ))}
+        </Stack>
+      )}
+      {props.length > 0 && (
+        <Flex gap="3" mb="4" align="center" wrap="wrap">
+          <Input
+            size="sm"
+            width="260px"
+            aria-label="Search props"
+            placeholder="Search"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+          />
+          <Flex gap="1" role="group" aria-label="Which props">
+            {filters.map((f) => (
+              <Button key={f} size="sm" variant={filter === f ? "solid" : "ghost"} aria-pressed={filter === f} onClick={() => setFilter(f)}>
+                {f}
+              </Button>
+            ))}
+          </Flex>
+          <Text color="inkSoft">
+            {shown.length} of {props.length}
+          </Text>
+        </Flex>
+      )}
+      <Grid templateColumns={chosen === null ? "1fr" : { base: "1fr", lg: "1fr 380px" }} gap="5" alignItems="start">
+        <Grid templateColumns="repeat(auto-fill, minmax(190px, 1fr))" gap="4" role="list" aria-label="Props">
+          {shown.map((prop) => (
+            <PropCard
+              key={prop.id}
+              prop={prop}
+              chosen={open === prop.id}
+              onOpen={() => setOpen(open === prop.id ? null : prop.id)}
+              onRename={(name) => change(prop.id, { name })}
+            />
+          ))}
+        </Grid>
+        {chosen !== null && (
+          <Box borderWidth="1px" borderColor="line" borderRadius="10px" p="4" position="sticky" top="16px" data-testid="prop-detail">
+            <Text fontFamily="heading" fontWeight="700" fontSize="18px" mb="2">
+              {chosen.name}
+            </Text>
+            {chosen.kind === "picture" ? (
+              <PictureShape key={`${chosen.id} ${chosen.url}`} prop={chosen} onSet={(settings) => change(chosen.id, { settings })} />
+            ) : (
+              <SoundShape key={`${chosen.id} ${chosen.url}`} prop={chosen} onSet={(settings) => change(chosen.id, { settings })} />
+            )}
+            <Text mt="3" fontSize="15px" color="inkSoft">
+              {chosen.usedIn.length === 0 ? "Nothing uses it." : `Used in ${chosen.usedIn.join(", ")}.`}
+            </Text>
+            <Flex gap="2" mt="3">
+              <ReplaceButton prop={chosen} onFile={(file) => void replace(chosen, file)} />
+              <Button
+                size="sm"
+                variant="ghost"
+                color="brickText"
+                onClick={() => {
+                  setOpen(null);
+                  void remove(chosen);
+                }}
+              >
+                <Trash2 size={15} aria-hidden="true" /> Remove
+              </Button>
+            </Flex>
+          </Box>
+        )}
+      </Grid>
+    </Box>
+  );
+}
+
+function ReplaceButton({ prop, onFile }: Readonly<{ prop: PropWithUses; onFile: (file: File) => void }>) {
+  const picker = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <chakra.input
+        ref={picker}
+        type="file"
+        display="none"
+        aria-label={`Another file for ${prop.name}`}
+        accept={prop.kind === "picture" ? ".png,.svg,.gif,.webp" : ".wav,.ogg,.mp3"}
+        onChange={(e) => {
+          const [file] = e.currentTarget.files ?? [];
+          if (file !== undefined) onFile(file);
+          e.currentTarget.value = "";
+        }}
+      />
+      <Button size="sm" variant="outline" onClick={() => picker.current?.click()}>
+        <UploadIcon size={15} aria-hidden="true" /> Replace everywhere
+      </Button>
+    </>
+  );
+}
+
+function PropCard({
+  prop,
+  chosen,
+  onOpen,
+  onRename,
+}: Readonly<{ prop: PropWithUses; chosen: boolean; onOpen: () => void; onRename: (name: string) => Promise<boolean> }>) {
+  const [name, setName] = useState(prop.name);
+  useEffect(() => setName(prop.name), [prop.name]);
+  const picture = useMemo(() => pictureFactsSchema.safeParse(prop.facts), [prop.facts]);
+  const sound = useMemo(() => soundFactsSchema.safeParse(prop.facts), [prop.facts]);
+  const save = async (): Promise<void> => {
+    const next = name.trim();
+    if (next === prop.name) return;
+    if (next === "" || !(await onRename(next))) setName(prop.name);
+  };
+  return (
+    <Box
+      role="listitem"
+      borderWidth="1px"
+      borderColor={chosen ? "ochre.solid" : "line"}
+      borderRadius="10px"
+      bg="raised"
+      p="3"
+      data-prop={prop.name}
+    >
+      <Flex height="100px" align="center" justify="center" mb="1">
+        {picture.success && <SpriteView sprite={{ key: prop.id, word: prop.name, url: prop.url, ...picture.data }} size={92} />}
+        {sound.success && <Waveform peaks={sound.data.peaks} />}
+      </Flex>
+      <chakra.input
+        aria-label={`Name of ${prop.name}`}
+        value={name}
+        maxLength={80}
+        width="100%"
+        textAlign="center"
+        fontWeight="700"
+        bg="transparent"
+        borderBottomWidth="2px"
+        borderColor="transparent"
+        _hover={{ borderColor: "line" }}
+        _focus={{ borderColor: "ochreText" }}
+        onChange={(e) => setName(e.currentTarget.value)}
+        onBlur={() => void save()}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") e.currentTarget.blur();
+          if (e.key === "Escape") setName(prop.name);
+        }}
+      />
+      <Flex justify="space-between" align="center" mt="1" gap="1">
+        <Text color="inkSoft" fontSize="14px" truncate>
+          {picture.success
+            ? picture.data.frames > 1
+              ? `${picture.data.frames} frames`
+              : prop.sourceKind.toUpperCase()
+            : sound.success
+              ? seconds(sound.data.ms)
+              : ""}
+          {" · "}
+          {prop.usedIn.length === 0 ? "unused" : `${prop.usedIn.length} ${prop.usedIn.length === 1 ? "use" : "uses"}`}
+        </Text>
+        {sound.success && <PlayButton prop={prop} />}
+        <Button size="xs" variant="ghost" aria-expanded={chosen} aria-label={`Change ${prop.name}`} onClick={onOpen}>
+          Change
+        </Button>
+      </Flex>
+    </Box>
+  );
+}

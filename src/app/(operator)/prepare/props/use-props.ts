@@ -1,0 +1,128 @@
+"use client";
+import { useCallback, useRef, useState } from "react";
+import type { Added, PropWithUses } from "../../../../server/web/props";
+import { tell, tellTrouble } from "../../../../ui/toaster";
+import { call } from "../../../_frame/call";
+
+export type Upload = Readonly<{
+  n: number;
+  name: string;
+  share: number;
+  state: "waiting" | "sending" | "making" | "refused";
+  words: string;
+}>;
+
+/** Sends a file with progress, which `fetch` can't tell. */
+function sendFile(file: File, onShare: (share: number) => void): Promise<{ ok: boolean; words: string; added: readonly Added[] }> {
+  return new Promise((resolve) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", "/api/props");
+    request.responseType = "json";
+    request.upload.onprogress = (e) => e.lengthComputable && onShare(e.loaded / e.total);
+    request.onload = () => {
+      const said = request.response as { ok: boolean; words?: string; value?: readonly Added[] } | null;
+      resolve({ ok: said?.ok === true, words: said?.words ?? "Izzam did not understand this file.", added: said?.value ?? [] });
+    };
+    request.onerror = () => resolve({ ok: false, words: "Izzam does not answer. Try again in a moment.", added: [] });
+    const form = new FormData();
+    form.set("file", file);
+    request.send(form);
+  });
+}
+
+export function useProps(first: readonly PropWithUses[]) {
+  const [props, setProps] = useState(first);
+  const [uploads, setUploads] = useState<readonly Upload[]>([]);
+  const counter = useRef(0);
+  const queue = useRef<Promise<void>>(Promise.resolve());
+
+  const load = useCallback(async () => {
+    try {
+      const said = (await (await fetch("/api/props")).json()) as { ok: boolean; value: { props: PropWithUses[] } };
+      if (said.ok) setProps(said.value.props);
+    } catch {
+      // The list stays as it was; the action itself has told what went wrong.
+    }
+  }, []);
+  const mark = useCallback(
+    (n: number, part: Partial<Upload>) => setUploads((all) => all.map((u) => (u.n === n ? { ...u, ...part } : u))),
+    [],
+  );
+  const forget = useCallback((n: number) => setUploads((all) => all.filter((u) => u.n !== n)), []);
+
+  const settle = useCallback(
+    (n: number, added: readonly Added[]) => {
+      forget(n);
+      const no = added.filter((a) => !a.ok);
+      setUploads((all) => [
+        ...all,
+        ...no.map((a): Upload => ({ n: (counter.current += 1), name: a.name, share: 1, state: "refused", words: a.words })),
+      ]);
+      const good = added.length - no.length;
+      if (good > 0) tell(good === 1 ? `${added.find((a) => a.ok)?.name ?? "One"} was added.` : `${good} props were added.`);
+    },
+    [forget],
+  );
+  const add = useCallback(
+    (files: readonly File[]) => {
+      for (const file of files) {
+        const n = (counter.current += 1);
+        setUploads((all) => [...all, { n, name: file.name, share: 0, state: "waiting", words: "" }]);
+        queue.current = queue.current.then(async () => {
+          mark(n, { state: "sending" });
+          const done = await sendFile(file, (share) => mark(n, { share, state: share >= 1 ? "making" : "sending" }));
+          if (done.ok) settle(n, done.added);
+          else mark(n, { state: "refused", words: done.words });
+          await load();
+        });
+      }
+    },
+    [load, mark, settle],
+  );
+  const addAddress = useCallback(
+    async (address: string): Promise<boolean> => {
+      const n = (counter.current += 1);
+      setUploads((all) => [...all, { n, name: address, share: 0.5, state: "making", words: "" }]);
+      const done = await call<readonly Added[]>("POST", "/props", { address });
+      if (done.ok) settle(n, done.value);
+      else mark(n, { state: "refused", words: done.words });
+      await load();
+      return done.ok;
+    },
+    [load, mark, settle],
+  );
+  const change = useCallback(
+    async (id: string, body: unknown): Promise<boolean> => {
+      const done = await call("PATCH", `/props/${id}`, body);
+      if (!done.ok) tellTrouble(done.words);
+      await load();
+      return done.ok;
+    },
+    [load],
+  );
+  const replace = useCallback(
+    async (prop: PropWithUses, file: File) => {
+      const form = new FormData();
+      form.set("file", file);
+      const done = await call("PUT", `/props/${prop.id}`, form);
+      if (done.ok) tell(`${prop.name} was replaced${prop.usedIn.length === 0 ? "" : `, in ${prop.usedIn.join(" and ")} too`}.`);
+      else tellTrouble(done.words);
+      await load();
+    },
+    [load],
+  );
+  const remove = useCallback(
+    async (prop: PropWithUses) => {
+      const done = await call("DELETE", `/props/${prop.id}`);
+      if (!done.ok) return tellTrouble(done.words);
+      await load();
+      const still = prop.usedIn.length === 0 ? "" : ` ${prop.usedIn.join(" and ")} will show nothing in its place.`;
+      tell(
+        `${prop.name} was removed.${still}`,
+        () => void call("POST", `/props/${prop.id}/restore`).then((back) => (back.ok ? load() : tellTrouble(back.words))),
+      );
+    },
+    [load],
+  );
+  return { props, uploads, add, addAddress, forget, change, replace, remove };
+}

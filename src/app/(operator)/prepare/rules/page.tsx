@@ -1,0 +1,24 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { bookOf } from "../../../../server/web/books";
+import { currentSession } from "../../../../server/web/http";
+import { services } from "../../../../server/web/services";
+import { loadParts } from "../_deeds/load";
+import { PrepareNav } from "../prepare-tabs";
+import { RulesEditor } from "./rules-editor";
+
+export const metadata: Metadata = { title: "Rules" };
+
+export default async function RulesPage() {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  const { store, clock } = services();
+  const draft = await bookOf(store, session.channelId, "rules", session.login, clock.now());
+  const parts = await loadParts(store, session.channelId);
+  return (
+    <>
+      <PrepareNav here="rules" />
+      <RulesEditor draft={draft} parts={parts} />
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import type { CueBook } from "../../../../core/cues/settings";
+import { bookOf } from "../../../../server/web/books";
+import { currentSession } from "../../../../server/web/http";
+import { services } from "../../../../server/web/services";
+import { loadParts } from "../_deeds/load";
+import { PrepareNav } from "../prepare-tabs";
+import { ShowEditor } from "./show-editor";
+
+export const metadata: Metadata = { title: "Show" };
+
+export default async function ShowPage() {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  const { store, clock } = services();
+  const { channelId, login } = session;
+  const [draft, cues, parts] = await Promise.all([
+    bookOf(store, channelId, "show", login, clock.now()),
+    bookOf(store, channelId, "cues", login, clock.now()),
+    loadParts(store, channelId),
+  ]);
+  // What is published is what a rundown can fire; its own schema has accepted it.
+  const book = cues.published as CueBook | null;
+  return (
+    <>
+      <PrepareNav here="show" />
+      <ShowEditor
+        draft={draft}
+        cues={(book?.cues ?? []).map(({ id, name }) => ({ id, name }))}
+        games={parts.games.map(({ id, name, kind }) => ({ id, name, kind }))}
+      />
+    </>
+  );
+}

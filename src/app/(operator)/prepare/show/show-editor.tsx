@@ -1,0 +1,180 @@
+"use client";
+import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
+import { Plus, Trash2 } from "lucide-react";
+import { withValueAt } from "../../../../core/words/sentence";
+import { amountDeeds, type Command, commandDeeds, gameDeeds, type ShowSettings, showSettingsSchema } from "../../../../core/show/settings";
+import { commandDeedWords, showSentences } from "../../../../core/show/words";
+import type { GameDraft } from "../../../../server/ports/operator-store";
+import { Blank } from "../../../../ui/blank";
+import { Pick } from "../../../../ui/pick";
+import { SentenceForm } from "../../../../ui/sentence-form";
+import { DraftBar } from "../_draft/draft-bar";
+import { useDraft } from "../_draft/use-draft";
+import { type Named, type NamedGame, Rundown } from "./rundown";
+
+/** The show: its rundown, how it begins and ends, and what moderators may do by chat word. */
+export function ShowEditor({
+  draft: first,
+  cues,
+  games,
+}: Readonly<{ draft: GameDraft; cues: readonly Named[]; games: readonly NamedGame[] }>) {
+  const draft = useDraft(first.id, first);
+  // The server's schema has accepted what it handed over, and every change here keeps to its shape.
+  const settings = draft.settings as ShowSettings;
+  const problem = showSettingsSchema.safeParse(settings);
+  const put = (commands: Command[]): void => draft.change({ ...settings, commands });
+  return (
+    <Box maxW="1180px" mx="auto">
+      <Rundown cues={cues} games={games} />
+      <Box borderTopWidth="1px" borderColor="line" mt="6">
+        <DraftBar
+          id={first.id}
+          draft={draft}
+          thing="show"
+          where=""
+          lead={
+            <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="19px">
+              How a show goes
+            </Text>
+          }
+        />
+      </Box>
+      <Box px="5" py="4">
+        {!problem.success && (
+          <Box bg="blank" borderRadius="8px" px="4" py="2.5" mb="3" role="alert" fontSize="15.5px">
+            <b>Not saved yet.</b> {problem.error.issues[0]?.message}
+          </Box>
+        )}
+        <SentenceForm
+          sentences={showSentences(settings)}
+          settings={settings}
+          emotes={null}
+          onChange={(path, value) => draft.change(withValueAt(settings, path, value))}
+        />
+        <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="17px" mt="6">
+          Chat commands for moderators
+        </Text>
+        <Text color="inkSoft" mb="3">
+          Who types one of these words in chat does the same as a hand in the booth, and chat hears what came of it. The words are yours to
+          choose. Cues have their words under Cues.
+        </Text>
+        <Stack gap="2" role="list" aria-label="Chat commands">
+          {settings.commands.map((command) => (
+            <CommandLine
+              key={command.id}
+              command={command}
+              games={games}
+              onSet={(part) => put(settings.commands.map((c) => (c.id === command.id ? { ...c, ...part } : c)))}
+              onRemove={() => put(settings.commands.filter((c) => c.id !== command.id))}
+            />
+          ))}
+        </Stack>
+        {settings.commands.length === 0 && (
+          <Text bg="raised" borderRadius="10px" p="4">
+            There is none yet. Add one, choose its word and what it does, and publish.
+          </Text>
+        )}
+        <Button
+          mt="3"
+          variant="outline"
+          disabled={settings.commands.length >= 60}
+          onClick={() => {
+            const id = `w${Date.now().toString(36)}`;
+            put([
+              ...settings.commands,
+              { id, word: `!word${settings.commands.length + 1}`, does: "hush", game: "", roles: ["moderator", "streamer"] },
+            ]);
+          }}
+        >
+          <Plus size={16} aria-hidden="true" /> Add a command
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+function CommandLine({
+  command,
+  games,
+  onSet,
+  onRemove,
+}: Readonly<{ command: Command; games: readonly NamedGame[]; onSet: (part: Partial<Command>) => void; onRemove: () => void }>) {
+  const wants = gameDeeds.includes(command.does);
+  // What only one kind of game can do is offered for that kind only.
+  const fitting = games.filter((g) =>
+    ["hit", "heal", "undo", "start-over", "rules"].includes(command.does)
+      ? g.kind === "boss-battle"
+      : ["flock", "clear"].includes(command.does)
+        ? g.kind === "emote-wall"
+        : true,
+  );
+  return (
+    <Flex
+      role="listitem"
+      bg="raised"
+      borderRadius="8px"
+      px="3"
+      py="2"
+      gap="2"
+      align="center"
+      wrap="wrap"
+      fontSize="15.5px"
+      data-command={command.id}
+    >
+      <Input
+        size="sm"
+        width="120px"
+        bg="ground"
+        fontFamily="mono"
+        aria-label="Word of the command"
+        value={command.word}
+        maxLength={30}
+        onChange={(e) => onSet({ word: e.currentTarget.value.replace(/\s/g, "") })}
+      />
+      {amountDeeds.includes(command.does) && (
+        <chakra.span fontFamily="mono" color="inkSoft">
+          50
+        </chakra.span>
+      )}
+      <Pick
+        label="What the command does"
+        value={command.does}
+        options={commandDeeds.map((value) => ({ value, words: commandDeedWords[value] }))}
+        onSet={(value) => {
+          const does = commandDeeds.find((d) => d === value) ?? command.does;
+          onSet({ does, game: gameDeeds.includes(does) ? command.game : "" });
+        }}
+      />
+      {wants && (
+        <Pick
+          label="Of which game"
+          value={command.game}
+          options={fitting.map((g) => ({ value: g.id, words: g.name }))}
+          onSet={(game) => onSet({ game })}
+        />
+      )}
+      <Box>
+        for{" "}
+        <Blank
+          blank={{
+            path: "roles",
+            label: "Who may use it",
+            text: command.roles.includes("viewer") ? "everyone" : command.roles.length === 1 ? "one role" : `${command.roles.length} roles`,
+            field: { kind: "roles" },
+          }}
+          value={command.roles}
+          onChange={(roles) => onSet({ roles: roles as Command["roles"] })}
+        />
+      </Box>
+      {wants && !fitting.some((g) => g.id === command.game) && (
+        <Text color="brickText" fontSize="15px">
+          Choose a game, or it does nothing.
+        </Text>
+      )}
+      <Box flex="1" />
+      <Button size="xs" variant="ghost" px="1" aria-label={`Take ${command.word} out`} onClick={onRemove}>
+        <Trash2 size={15} />
+      </Button>
+    </Flex>
+  );
+}

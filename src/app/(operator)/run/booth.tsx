@@ -1,0 +1,105 @@
+"use client";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import Link from "next/link";
+import { useEffect, useMemo, useState } from "react";
+import type { RuleHint } from "../../../core/rules/words";
+import type { Sprite } from "../../../core/wire/messages";
+import { type Act, useOffer } from "../../../ui/keys";
+import { useLive } from "../../_frame/live";
+import { CueKeys } from "./cue-keys";
+import { Focus } from "./focus";
+import { Picture } from "./picture";
+import { Playing } from "./playing";
+import { Tape } from "./tape";
+import { Talk } from "./talk";
+import { Waiting } from "./waiting";
+
+export type BoothProps = Readonly<{
+  emotes: readonly Sprite[];
+  props: readonly Readonly<{ id: string; name: string }>[];
+  problems: readonly RuleHint[];
+  lan: boolean;
+}>;
+
+/** The screen a moderator lives in during a show: tape, picture, keys, what waits, and talk. */
+export function Booth({ emotes, props, problems, lan }: BoothProps) {
+  const standing = useLive((s) => s.standing);
+  const games = useMemo(() => (standing?.games ?? []).filter((g) => !["rules", "cues", "show"].includes(g.kind)), [standing]);
+  const overlays = useMemo(() => (standing?.overlays ?? []).filter((o) => o.shows), [standing]);
+  const [overlayId, setOverlayId] = useState<string | null>(null);
+  const [gameId, setGameId] = useState<string | null>(null);
+  const overlay = overlays.find((o) => o.id === overlayId) ?? overlays[0] ?? null;
+  const game = games.find((g) => g.id === gameId) ?? games.find((g) => g.kind === "boss-battle") ?? games[0] ?? null;
+  const focused = game?.id ?? null;
+  // The screen fits as it is: nothing scrolls but what has its own list.
+  useEffect(() => {
+    const html = document.documentElement;
+    const wide = matchMedia("(min-width: 62em)");
+    const fit = (): void => {
+      html.style.overflowY = wide.matches ? "hidden" : "";
+      // Messages stand where they cover no hands: see the theme.
+      if (wide.matches) html.dataset["screen"] = "booth";
+      else delete html.dataset["screen"];
+    };
+    fit();
+    wide.addEventListener("change", fit);
+    return () => {
+      wide.removeEventListener("change", fit);
+      html.style.overflowY = "";
+      delete html.dataset["screen"];
+    };
+  }, []);
+  const acts = useMemo(
+    (): Act[] => [
+      {
+        id: "booth.next-game",
+        label: "Focus the next game",
+        group: "The booth",
+        key: "g",
+        run: () => {
+          const at = games.findIndex((g) => g.id === focused);
+          setGameId(games[(at + 1) % Math.max(1, games.length)]?.id ?? null);
+        },
+      },
+      ...games.map((g): Act => ({ id: `booth.focus.${g.id}`, label: `Focus ${g.name}`, group: "The booth", run: () => setGameId(g.id) })),
+    ],
+    [games, focused],
+  );
+  useOffer("booth", acts);
+  const hushed = standing?.hushed === true;
+  const on = useLive((s) => s.standing?.games.find((g) => g.kind === "show")?.view["state"] === "on");
+  const top = 57 + (on ? 4 : 0) + (hushed ? 53 : 0);
+  return (
+    <Flex direction="column" height={{ base: "auto", lg: `calc(100dvh - ${top}px)` }} minH="560px" data-testid="booth">
+      <Box as="h1" srOnly>
+        Booth
+      </Box>
+      <Tape games={games} onGame={setGameId} />
+      <Text display={{ base: "block", lg: "none" }} px="3" pt="2" fontSize="15px">
+        This screen is made for a desk. On a phone, <Link href="/remote">the remote</Link> has the same hands for one thumb.
+      </Text>
+      <Flex flex="1" minH="0" direction={{ base: "column", lg: "row" }}>
+        <Flex direction="column" flex={{ base: "none", lg: "1.32" }} minW="0" p="3" gap="3" minH="0" height={{ base: "500px", lg: "auto" }}>
+          <Picture overlay={overlay} overlays={overlays} onOverlay={setOverlayId} games={games} focused={focused} onGame={setGameId} />
+          <CueKeys problems={problems} />
+        </Flex>
+        <Flex direction="column" width={{ base: "100%", lg: "290px" }} flexShrink="0" borderLeftWidth="1px" borderColor="line" minH="0">
+          <Focus game={game} overlay={overlay} />
+          <Playing />
+          <Waiting props={props} lan={lan} />
+        </Flex>
+        <Flex
+          direction="column"
+          width={{ base: "100%", lg: "310px", xl: "340px" }}
+          height={{ base: "70dvh", lg: "auto" }}
+          flexShrink="0"
+          borderLeftWidth="1px"
+          borderColor="line"
+          minH="0"
+        >
+          <Talk emotes={emotes} games={standing?.games ?? []} />
+        </Flex>
+      </Flex>
+    </Flex>
+  );
+}

@@ -1,0 +1,23 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { cueHints } from "../../../core/rules/words";
+import type { CueBook } from "../../../core/cues/settings";
+import { bookOf } from "../../../server/web/books";
+import { currentSession } from "../../../server/web/http";
+import { services } from "../../../server/web/services";
+import { loadParts } from "../prepare/_deeds/load";
+import { Booth } from "./booth";
+
+export const metadata: Metadata = { title: "Run" };
+
+export default async function RunPage() {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  const { store, clock, env } = services();
+  const { channelId, login } = session;
+  const [cues, parts] = await Promise.all([bookOf(store, channelId, "cues", login, clock.now()), loadParts(store, channelId)]);
+  // What is published is what can be fired; its own schema has accepted it.
+  const book = cues.published as CueBook | null;
+  const problems = book === null ? [] : cueHints(book.cues, { games: parts.games, props: parts.props });
+  return <Booth emotes={parts.emotes} props={parts.props.map(({ id, name }) => ({ id, name }))} problems={problems} lan={env.lan} />;
+}

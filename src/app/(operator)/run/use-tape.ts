@@ -1,0 +1,35 @@
+"use client";
+import { useCallback, useEffect, useState } from "react";
+import type { Mark } from "../../../core/show/marks";
+import { nowMs, useChanged, useLive, useMarks } from "../../_frame/live";
+
+const backMs = 12 * 3_600_000;
+const mostKept = 4_000;
+
+/** What happened, from the log; live marks are added as they come, and a new connection reads the log anew. */
+export function useTapeMarks(sinceMs: number | null): readonly Mark[] {
+  const [marks, setMarks] = useState<readonly Mark[]>([]);
+  const add = useCallback((more: readonly Mark[]) => {
+    setMarks((now) => {
+      const known = new Set(now.map((m) => m.seq));
+      const fresh = more.filter((m) => !known.has(m.seq));
+      return fresh.length === 0 ? now : [...now, ...fresh].sort((a, b) => a.seq - b.seq).slice(-mostKept);
+    });
+  }, []);
+  useMarks(add);
+  const linked = useLive((s) => s.linked === "yes");
+  const read = useCallback(async () => {
+    const to = nowMs() + 60_000;
+    const from = Math.max(0, Math.min(sinceMs ?? to, to - backMs) - 30 * 60_000);
+    const said = (await fetch(`/api/show/tape?from=${Math.round(from)}&to=${Math.round(to)}`)
+      .then((r) => r.json())
+      .catch(() => null)) as { ok: boolean; value?: { marks: readonly Mark[] } } | null;
+    if (said?.ok === true && said.value !== undefined) add(said.value.marks);
+  }, [sinceMs, add]);
+  useEffect(() => {
+    if (linked) void read();
+  }, [linked, read]);
+  // After a lost connection: what came meanwhile stands in the log.
+  useChanged(useCallback((changed) => void (changed.what === "linked" && read()), [read]));
+  return marks;
+}

@@ -1,0 +1,227 @@
+"use client";
+import { Box, Button, Flex, Text } from "@chakra-ui/react";
+import { Bell, BellOff } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { KeyCap } from "../../../ui/key-cap";
+import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
+import { tellTrouble } from "../../../ui/toaster";
+import { call } from "../../_frame/call";
+import { useLive } from "../../_frame/live";
+import { layAndTell, theShow, useShow } from "../../_frame/show";
+import { When } from "../../_frame/when";
+import { PairPhone } from "./pair-phone";
+
+export type Decision = Readonly<{
+  id: string;
+  sinceMs: number;
+  words: string;
+  about: string;
+  main: string;
+  other: string;
+  decide: (yes: boolean) => Promise<void>;
+}>;
+
+/** What only a person can decide, oldest first: the show's questions, and what was held under hush. */
+export function useDecisions(propName: (id: string) => string): readonly Decision[] {
+  const show = useShow();
+  const held = useLive((s) => s.standing?.held);
+  return useMemo(() => {
+    const asks = (show?.asks ?? []).map((ask): Decision => {
+      const item = show?.plan.items.find((i) => i.id === ask.item);
+      const decide = async (yes: boolean): Promise<void> => void (await layAndTell(theShow, { do: "decide", ask: ask.id, yes }));
+      const at = { id: ask.id, sinceMs: ask.sinceMs, decide };
+      if (ask.kind === "live")
+        return { ...at, words: "The platform says that the stream is live.", about: "", main: "Go on air", other: "Not now" };
+      if (ask.kind === "ended")
+        return { ...at, words: "The platform says that the stream ended.", about: "", main: "End the show", other: "Go on" };
+      const title = item?.title ?? "Something planned";
+      return ask.kind === "missed"
+        ? { ...at, words: `${title} was to start by itself, and was missed.`, about: item?.note ?? "", main: "Start", other: "Skip" }
+        : {
+            ...at,
+            words: `It is time for ${title}.`,
+            about: item?.note ?? "",
+            main: item?.does.do === "note" ? "Done" : "Start",
+            other: "Skip",
+          };
+    });
+    const moments = (held ?? []).map((m): Decision => {
+      const what =
+        m.text !== ""
+          ? `“${m.text}”`
+          : m.sound !== ""
+            ? `the sound ${propName(m.sound)}`
+            : `the picture ${propName(m.picture.replace(/^prop:/, ""))}`;
+      return {
+        id: `held.${m.id}`,
+        sinceMs: m.sinceMs,
+        words: `Held under hush: ${what}`,
+        about: "",
+        main: "Play",
+        other: "Drop",
+        decide: async (yes) => {
+          const done = await call("POST", "/held", { do: yes ? "play" : "drop", moment: m.id });
+          if (!done.ok) tellTrouble(done.words);
+        },
+      };
+    });
+    return [...asks, ...moments].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
+  }, [show, held, propName]);
+}
+
+/** A short tone for the operator alone; never on the broadcast, which hears overlay pages only. */
+function chime(): void {
+  try {
+    const ctx = new AudioContext();
+    const at = ctx.currentTime;
+    const gain = ctx.createGain();
+    gain.gain.setValueAtTime(0.0001, at);
+    gain.gain.exponentialRampToValueAtTime(0.12, at + 0.02);
+    gain.gain.exponentialRampToValueAtTime(0.0001, at + 0.5);
+    gain.connect(ctx.destination);
+    const tone = ctx.createOscillator();
+    tone.type = "sine";
+    tone.frequency.setValueAtTime(660, at);
+    tone.connect(gain);
+    tone.start(at);
+    tone.stop(at + 0.55);
+    tone.onended = () => void ctx.close();
+  } catch {
+    // A browser without sound: the list says it all.
+  }
+}
+const soundKey = "izzam.waiting-sound";
+
+export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id: string; name: string }>[]; lan: boolean }>) {
+  const nameOf = useMemo(() => {
+    const names = new Map(props.map((p) => [p.id, p.name]));
+    return (id: string): string => names.get(id) ?? "that is gone";
+  }, [props]);
+  const all = useDecisions(nameOf);
+  const first = all[0] ?? null;
+  const chosen = useChosenKeys((s) => s.keys);
+  const [sound, setSound] = useState(false);
+  const before = useRef(0);
+  useEffect(() => setSound(localStorage.getItem(soundKey) === "on"), []);
+  useEffect(() => {
+    if (sound && all.length > before.current) chime();
+    before.current = all.length;
+  }, [all.length, sound]);
+  const acts = useMemo(
+    (): Act[] => [
+      {
+        id: "waiting.yes",
+        label: first === null ? "Decide what waits: yes" : `${first.main}: ${first.words}`,
+        group: "Waiting for you",
+        key: "y",
+        run: () => void first?.decide(true),
+      },
+      {
+        id: "waiting.no",
+        label: first === null ? "Decide what waits: no" : `${first.other}: ${first.words}`,
+        group: "Waiting for you",
+        key: "x",
+        run: () => void first?.decide(false),
+      },
+    ],
+    [first],
+  );
+  useOffer("waiting", acts);
+  const keyFor = (i: number): string | null => {
+    const act = acts[i];
+    return act === undefined ? null : keyOf(act, chosen);
+  };
+  const heldMany = all.filter((d) => d.id.startsWith("held."));
+  const heldAll = async (what: "play" | "drop"): Promise<void> => {
+    const done = await call("POST", "/held", { do: what, moment: "" });
+    if (!done.ok) tellTrouble(done.words);
+  };
+  return (
+    <Flex direction="column" flex="1" minH="0" borderTopWidth="1px" borderColor="line" borderTopStyle="dashed" p="3" pt="2">
+      <Flex align="center" gap="2" mb="1">
+        <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="17px" flex="1">
+          Waiting for you{" "}
+          {all.length > 0 && (
+            <Text as="span" color="ochreText" data-testid="waiting-count">
+              {all.length}
+            </Text>
+          )}
+        </Text>
+        <PairPhone lan={lan} />
+        <Button
+          size="xs"
+          variant="ghost"
+          px="1.5"
+          aria-pressed={sound}
+          aria-label="A tone, for you alone, when something waits"
+          title={sound ? "A tone, for you alone, when something waits: on" : "A tone, for you alone, when something waits: off"}
+          onClick={() => {
+            localStorage.setItem(soundKey, sound ? "off" : "on");
+            if (!sound) chime();
+            setSound(!sound);
+          }}
+        >
+          {sound ? <Bell size={16} /> : <BellOff size={16} />}
+        </Button>
+      </Flex>
+      <Box
+        flex="1"
+        minH="0"
+        overflowY="auto"
+        {...(all.length === 0 ? {} : { role: "list", "aria-label": "Waiting for you" })}
+        tabIndex={all.length > 2 ? 0 : undefined}
+      >
+        {all.length === 0 && (
+          <Text color="inkSoft" fontSize="15px">
+            Nothing. What only a person can decide comes here, oldest first.
+          </Text>
+        )}
+        {heldMany.length > 2 && (
+          <Flex gap="2" mb="2">
+            <Button size="xs" variant="outline" onClick={() => void heldAll("play")}>
+              Play all {heldMany.length}
+            </Button>
+            <Button size="xs" variant="outline" onClick={() => void heldAll("drop")}>
+              Drop all
+            </Button>
+          </Flex>
+        )}
+        {all.map((d, i) => (
+          <Flex key={d.id} role="listitem" bg="raised" borderRadius="10px" borderWidth="1px" borderColor="line" mb="2" data-decision={d.id}>
+            <Box flex="1" minW="0" px="3" py="1.5" fontSize="15px" lineHeight="1.3">
+              <Text lineClamp={3}>{d.words}</Text>
+              <Text color="inkSoft" fontSize="14px" lineClamp={2}>
+                {d.about !== "" ? `${d.about} · ` : ""}
+                <When atMs={d.sinceMs} />
+              </Text>
+            </Box>
+            <Flex
+              direction="column"
+              borderLeftWidth="2px"
+              borderLeftStyle="dashed"
+              borderColor="line"
+              justify="center"
+              px="1"
+              py="1"
+              minW="92px"
+            >
+              <Button
+                size="xs"
+                variant="ghost"
+                color="mossText"
+                fontWeight="700"
+                justifyContent="space-between"
+                onClick={() => void d.decide(true)}
+              >
+                {d.main} {i === 0 && keyFor(0) !== null && <KeyCap>{keyLabel(keyFor(0) ?? "")}</KeyCap>}
+              </Button>
+              <Button size="xs" variant="ghost" color="brickText" justifyContent="space-between" onClick={() => void d.decide(false)}>
+                {d.other} {i === 0 && keyFor(1) !== null && <KeyCap>{keyLabel(keyFor(1) ?? "")}</KeyCap>}
+              </Button>
+            </Flex>
+          </Flex>
+        ))}
+      </Box>
+    </Flex>
+  );
+}

@@ -1,0 +1,36 @@
+"use client";
+
+export type Answer<T> =
+  Readonly<{ ok: true; value: T }> | Readonly<{ ok: false; code: string; words: string; facts: Readonly<Record<string, unknown>> }>;
+
+/** One action of the operator side. Never throws: what went wrong comes back in words. */
+export async function call<T>(method: "POST" | "PUT" | "PATCH" | "DELETE", path: string, body: unknown = {}): Promise<Answer<T>> {
+  try {
+    const form = body instanceof FormData;
+    const response = await fetch(`/api${path}`, {
+      method,
+      ...(form ? { body } : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
+    });
+    // Our own route handlers answer in this shape; anything else fails to parse and is told below.
+    const said = (await response.json()) as {
+      ok: boolean;
+      value?: T;
+      refusal?: { code: string; facts: Record<string, unknown> };
+      words?: string;
+    };
+    if (said.ok) return { ok: true, value: said.value as T };
+    return {
+      ok: false,
+      code: said.refusal?.code ?? "defect",
+      words: said.words ?? "Something went wrong.",
+      facts: said.refusal?.facts ?? {},
+    };
+  } catch {
+    return {
+      ok: false,
+      code: "web/away",
+      words: "Izzam does not answer. Check that it is running; what you changed stays on this page.",
+      facts: {},
+    };
+  }
+}

@@ -1,0 +1,14 @@
+import { z } from "zod";
+import { action } from "../../../server/web/http";
+import { services } from "../../../server/web/services";
+
+/** What was held under hush: played now, or dropped; one, or with an empty id all. */
+export const POST = action(
+  "held.decide",
+  z.object({ do: z.enum(["play", "drop"]), moment: z.string().max(120) }),
+  async ({ session, body, audit }) => {
+    const done = await services().engine.held(session.channelId, body.do, body.moment);
+    if (done.ok) await audit({ do: body.do });
+    return done;
+  },
+);

@@ -1,0 +1,122 @@
+import { fold } from "../kernel/fold";
+import type { Order } from "../kernel/order";
+import { refusal, type Refusal } from "../kernel/refusal";
+import type { GameRules, StepContext, StepOutcome } from "../kernel/step";
+import { type Pending, perform } from "../rules/deeds";
+import { mayAs, type Signal } from "../signals/signal";
+import { type Cue, type CueBook, cueBookDefaults, type CueBookDurable, cueBookDurableSchema, cueBookSchema } from "./settings";
+
+export type CueDust = Readonly<{ fired: Readonly<Record<string, number>> }>;
+type At = Readonly<{ settings: CueBook; durable: CueBookDurable; dust: CueDust }>;
+type Outcome = StepOutcome<CueBookDurable, CueDust, never>;
+
+const still = (at: At): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes: [] });
+const held = (at: At, why: Refusal, subject: string): Outcome => ({ ...still(at), notes: [{ refusal: why, count: 1, subject }] });
+
+/** When a cue may be fired again, in milliseconds from now; 0 when it may. */
+export const coolingMs = (cue: Cue, firedMs: number | undefined, nowMs: number): number =>
+  firedMs === undefined ? 0 : Math.max(0, firedMs + cue.cooldownMs - nowMs);
+
+/** A picture that an on/off cue shows stays: it is state, restored after a restart, not a moment. */
+const stays = (order: Order): boolean => order.do === "show" && (order.moment.picture !== "" || order.moment.text !== "");
+
+function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): Outcome {
+  const coolsMs = coolingMs(cue, at.dust.fired[cue.id], signal.atMs);
+  if (coolsMs > 0) return held(at, refusal("cue/cooling", { freeInS: Math.ceil(coolsMs / 1000) }), cue.name);
+  const isOn = at.durable.on.some((o) => o.cueId === cue.id);
+  const turningOff = cue.kind === "on-off" && isOn;
+  const cueSignal: Signal = {
+    kind: "cue",
+    seq: signal.seq,
+    atMs: signal.atMs,
+    id: signal.id,
+    cueId: cue.id,
+    by,
+    via: "click",
+    viewer: null,
+  };
+  const { orders, later } = perform(turningOff ? cue.offDeeds : cue.deeds, cueSignal, ctx, { id: `${signal.seq}.${cue.id}`, hidden: [] });
+  const sticky = cue.kind === "on-off" && !turningOff ? orders.flatMap((o) => (o.do === "show" && stays(o) ? [o.moment] : [])) : [];
+  const on =
+    cue.kind === "once"
+      ? at.durable.on
+      : turningOff
+        ? at.durable.on.filter((o) => o.cueId !== cue.id)
+        : [...at.durable.on, { cueId: cue.id, sinceMs: signal.atMs, moments: sticky }];
+  const pending: readonly Pending[] = [
+    ...(turningOff ? at.durable.pending.filter((p) => !p.id.endsWith(`.${cue.id}`)) : at.durable.pending),
+    ...later,
+  ];
+  const changed = on !== at.durable.on || later.length > 0;
+  return {
+    durable: changed ? { on, pending: [...pending] } : at.durable,
+    dust: { fired: { ...at.dust.fired, [cue.id]: signal.atMs } },
+    effects: [],
+    notes: [{ did: turningOff ? "cue/off" : cue.kind === "on-off" ? "cue/on" : "cue/fired", count: 1, subject: cue.name, facts: { by } }],
+    // A sound that belongs to what stays is played once, when it comes.
+    orders: orders.flatMap((o): readonly Order[] =>
+      sticky.length > 0 && o.do === "show" && stays(o)
+        ? o.moment.sound === ""
+          ? []
+          : [{ ...o, moment: { ...o.moment, picture: "", text: "" } }]
+        : [o],
+    ),
+  };
+}
+
+/** The cues of a channel: a part without a picture of its own, but for what on/off cues keep on it. */
+export const cueBook: GameRules<CueBook, CueBookDurable, CueDust, never> = {
+  kind: "cues",
+  settings: cueBookSchema,
+  defaults: cueBookDefaults,
+  freshDurable: () => ({ on: [], pending: [] }),
+  freshDust: () => ({ fired: {} }),
+  durable: cueBookDurableSchema,
+  dueMs: (_, durable) => durable.pending.reduce<number | null>((due, p) => (due === null || p.dueMs < due ? p.dueMs : due), null),
+  step: (at, signal, ctx) => {
+    switch (signal.kind) {
+      case "cue": {
+        const cue = at.settings.cues.find((c) => c.id === signal.cueId);
+        return cue === undefined ? held(at, refusal("cue/unknown"), "") : fire(at, cue, signal, ctx, signal.by);
+      }
+      case "message": {
+        const word = fold(signal.text).trim();
+        if (word === "" || word.length > 60) return still(at);
+        const cue = at.settings.cues.find((c) => c.word !== "" && fold(c.word) === word);
+        if (cue === undefined) return still(at);
+        if (!mayAs(signal.viewer, cue.roles)) return held(at, refusal("cue/role"), cue.name);
+        return fire(at, cue, signal, ctx, signal.viewer.name);
+      }
+      case "timer": {
+        const due = at.durable.pending.filter((p) => p.dueMs <= signal.atMs);
+        if (due.length === 0) return still(at);
+        return {
+          ...still(at),
+          durable: { ...at.durable, pending: at.durable.pending.filter((p) => p.dueMs > signal.atMs) },
+          orders: due.flatMap((p) => p.orders),
+        };
+      }
+      default:
+        return still(at);
+    }
+  },
+  view: (settings, durable, audience, dust) => {
+    if (audience === "operator")
+      return {
+        on: durable.on.map((o) => o.cueId),
+        cues: settings.cues.map(({ id, name, key, word, kind, cooldownMs, deeds }) => ({
+          id,
+          name,
+          key,
+          word,
+          kind,
+          does: deeds[0]?.do ?? "",
+          /** Until when it rests; 0 when it does not. */
+          restsUntilMs: dust?.fired[id] === undefined ? 0 : dust.fired[id] + cooldownMs,
+        })),
+      };
+    if (audience === "viewer") return {};
+    // A cue that was removed while on no longer shows anything.
+    return { moments: durable.on.filter((o) => settings.cues.some((c) => c.id === o.cueId)).flatMap((o) => o.moments) };
+  },
+};

@@ -1,0 +1,221 @@
+import { mix32 } from "../../kernel/chance";
+import { refusal } from "../../kernel/refusal";
+import type { GameRules, Kept, Note, StepContext, StepOutcome } from "../../kernel/step";
+import { earned, plus } from "../../signals/rate";
+import { type HandSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
+import { amountOf } from "../../signals/tiers";
+import { strike, withDamage } from "./blow";
+import {
+  bossDefaults,
+  type BossDurable,
+  bossDurableSchema,
+  type BossEffect,
+  type BossSettings,
+  bossSettingsSchema,
+  type HitKind,
+  hitKinds,
+} from "./settings";
+import { bossView } from "./view";
+import { bossRulesInWords } from "./words";
+
+type At = Readonly<{ settings: BossSettings; durable: BossDurable; dust: null }>;
+type Outcome = StepOutcome<BossDurable, null, BossEffect>;
+const mostKept = 2_000;
+
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: null, effects: [], notes });
+const held = (at: At, code: string, facts: Record<string, string | number> = {}): Outcome =>
+  still(at, [{ refusal: refusal(code, facts), count: 1 }]);
+const isHitKind = (kind: string): kind is HitKind => (hitKinds as readonly string[]).includes(kind);
+
+/** The boss battle, RULES section 3. Everything it does is durable; nothing is chance but the seeds of its motion. */
+export const bossBattle: GameRules<BossSettings, BossDurable, null, BossEffect> = {
+  kind: "boss-battle",
+  settings: bossSettingsSchema,
+  defaults: bossDefaults,
+  freshDurable: (settings) => ({
+    on: true,
+    health: settings.health,
+    max: settings.health,
+    boss: { name: settings.roster[0]?.name ?? "", viewerId: null, figure: settings.roster[0]?.figure ?? "jug" },
+    sinceMs: 0,
+    rosterAt: 0,
+    falls: 0,
+    lastHit: null,
+    showStartMs: null,
+    kept: [],
+    minutes: [],
+  }),
+  freshDust: () => null,
+  durable: bossDurableSchema,
+  step: (given, signal, ctx) => {
+    // The first boss reigns from the first signal it meets.
+    const at: At =
+      given.durable.sinceMs === 0 && signal.kind !== "message" ? { ...given, durable: { ...given.durable, sinceMs: signal.atMs } } : given;
+    if (signal.kind === "hand") return onHand(at, signal, ctx);
+    if (signal.kind === "live" || signal.kind === "ended")
+      return { ...still(at), durable: { ...at.durable, kept: [], showStartMs: signal.kind === "live" ? signal.atMs : null } };
+    if (isHitKind(signal.kind)) return onSignal(given, at, signal.kind, signal, ctx);
+    return still(given);
+  },
+  view: bossView,
+};
+
+/** What a signal would do by itself: its amount by the blank's rate, its remainder, and its limit. */
+function damageOf(at: At, kind: HitKind, signal: Signal): Readonly<{ value: number; kept: BossDurable["kept"] }> {
+  const blank = at.settings.hits[kind];
+  const amount = kind === "membership" && at.settings.hits.membership.by === "each" ? 1 : (amountOf(signal) ?? 0);
+  const viewer = "viewer" in signal ? signal.viewer : null;
+  const key = `${viewer?.id ?? ""} ${kind}`;
+  const before = viewer === null ? 0 : (at.durable.kept.find(([k]) => k === key)?.[1] ?? 0);
+  const { value, kept } = earned(blank.rate, amount, before);
+  const limited = blank.most > 0 ? Math.min(blank.most, value) : value;
+  if (viewer === null || kept === before) return { value: limited, kept: at.durable.kept };
+  const others = at.durable.kept.filter(([k]) => k !== key);
+  return { value: limited, kept: kept === 0 ? others : [...others, [key, kept] as [string, number]].slice(-mostKept) };
+}
+
+function onSignal(given: At, at: At, kind: HitKind, signal: Signal, ctx: StepContext): Outcome {
+  const blank = at.settings.hits[kind];
+  // What does nothing says nothing: a chat line is no near miss.
+  if (blank.rate.give === 0) return kind === "message" ? still(given) : held(given, "boss/no-damage", { kind });
+  if (!at.durable.on) return kind === "message" ? still(given) : held(given, "boss/off");
+  if (signal.kind === "membership" && signal.fromGift !== "" && at.settings.hits.gift.rate.give > 0)
+    return held(given, "boss/gift-counted");
+  if (amountOf(signal) === null) return held(given, "boss/currency", { currency: signal.kind === "tip" ? signal.currency : "" });
+  const { value, kept } = damageOf(at, kind, signal);
+  const next: At = kept === at.durable.kept ? at : { ...at, durable: { ...at.durable, kept } };
+  if (value <= 0) return { ...held(next, "boss/not-yet", { kind }), durable: next.durable };
+  const viewer = "viewer" in signal ? signal.viewer : null;
+  return blow(next, value, kind, viewer, nameOf(viewer), signal, ctx);
+}
+
+/** A blow of whoever: the champion's own heals, does nothing, or hurts like anyone's. */
+function blow(at: At, amount: number, kind: string, viewer: Viewer | null, by: string, signal: Signal, ctx: StepContext): Outcome {
+  const { settings, durable } = at;
+  const own = viewer !== null && durable.boss.viewerId === viewer.id;
+  if (own && settings.champion.own === "nothing") return { ...held(at, "boss/champion-idle"), durable };
+  if (own && settings.champion.own === "heal")
+    return heal(at, amount, kind, viewer, by, settings.champion.healing === "endless", signal, ctx);
+  const struck = strike(settings, durable, {
+    amount,
+    kind,
+    viewer,
+    by,
+    atMs: signal.atMs,
+    seq: signal.seq,
+    seed: mix32(signal.seq, ctx.salt),
+  });
+  return { ...struck, dust: null };
+}
+
+function heal(
+  at: At,
+  amount: number,
+  kind: string,
+  viewer: Viewer | null,
+  by: string,
+  endless: boolean,
+  signal: Signal,
+  ctx: StepContext,
+): Outcome {
+  const { durable } = at;
+  const full = endless ? Number.MAX_SAFE_INTEGER : Math.max(durable.max, durable.health);
+  const health = Math.min(full, plus(durable.health, amount));
+  const gained = health - durable.health;
+  if (gained <= 0) return { ...held(at, "boss/full", { boss: durable.boss.name }), durable };
+  const name = viewer?.name ?? by;
+  const facts = { boss: durable.boss.name, health, max: durable.max };
+  const kept: Kept = {
+    kind: "heal",
+    viewer: viewer === null ? null : { id: viewer.id, name: viewer.name },
+    fromMs: signal.atMs,
+    toMs: signal.atMs,
+    body: { amount: gained, kind, by, boss: durable.boss.name, before: durable.health, after: health },
+  };
+  return {
+    durable: { ...durable, health },
+    dust: null,
+    effects: [{ do: "heal", amount: gained, name, seed: mix32(signal.seq, ctx.salt), health, max: durable.max }],
+    notes: [{ did: "boss/healed", count: gained, subject: name, facts }],
+    kept: [kept],
+    orders: [
+      {
+        do: "tell",
+        what: "boss/healed",
+        viewer,
+        amount: gained,
+        text: durable.boss.name,
+      },
+    ],
+  };
+}
+
+function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
+  const { hand, viewer, by } = signal;
+  const { durable, settings } = at;
+  switch (hand.do) {
+    case "switch":
+      if (durable.on === hand.on) return held(at, hand.on ? "boss/already-on" : "boss/already-off");
+      return {
+        ...still(at, [{ did: hand.on ? "boss/switched-on" : "boss/switched-off", count: 1 }]),
+        durable: { ...durable, on: hand.on },
+      };
+    case "damage":
+      if (!durable.on) return held(at, "boss/off");
+      if (hand.amount <= 0) return held(at, "boss/no-damage", { kind: "hand" });
+      return blow(at, hand.amount, viewer === null ? "operator" : "rule", viewer, by, signal, ctx);
+    case "heal":
+      if (!durable.on) return held(at, "boss/off");
+      if (hand.amount <= 0) return held(at, "boss/no-damage", { kind: "hand" });
+      return heal(at, hand.amount, viewer === null ? "operator" : "rule", viewer, by, false, signal, ctx);
+    case "undo": {
+      const { lastHit } = durable;
+      if (lastHit === null) return held(at, "boss/nothing-to-undo");
+      // Another hit came in between: taking that one back would wrong somebody else.
+      if (hand.seq !== undefined && hand.seq !== lastHit.seq) return held(at, "boss/not-the-last", { boss: durable.boss.name });
+      const health = plus(durable.health, lastHit.amount);
+      const kept: Kept = {
+        kind: "undo",
+        viewer: null,
+        fromMs: signal.atMs,
+        toMs: signal.atMs,
+        body: { amount: lastHit.amount, of: lastHit.name, by, boss: durable.boss.name, before: durable.health, after: health },
+      };
+      return {
+        durable: { ...durable, health, lastHit: null, minutes: withDamage(durable.minutes, signal.atMs, -lastHit.amount) },
+        dust: null,
+        effects: [{ do: "mend", seed: mix32(signal.seq, ctx.salt), health, max: durable.max }],
+        notes: [{ did: "boss/undone", count: lastHit.amount, subject: lastHit.name, facts: { health, max: durable.max } }],
+        kept: [kept],
+      };
+    }
+    case "start-over": {
+      // Ends the reign without anyone having felled it: it is kept, and told as such.
+      const fresh = bossBattle.freshDurable(settings);
+      const next: BossDurable = { ...fresh, on: durable.on, sinceMs: signal.atMs, showStartMs: durable.showStartMs };
+      const kept: Kept = {
+        kind: "reign",
+        viewer: durable.boss.viewerId === null ? null : { id: durable.boss.viewerId, name: durable.boss.name },
+        fromMs: durable.sinceMs,
+        toMs: signal.atMs,
+        body: { name: durable.boss.name, by, byId: null, how: "start-over", health: durable.max, nth: durable.falls + 1 },
+      };
+      return {
+        durable: next,
+        dust: null,
+        effects: [{ do: "mend", seed: mix32(signal.seq, ctx.salt), health: next.health, max: next.max }],
+        notes: [{ did: "boss/started-over", count: 1, facts: { boss: next.boss.name, health: next.health } }],
+        kept: [kept],
+      };
+    }
+    case "tell-rules":
+      return {
+        ...still(at, [{ did: "boss/rules-told", count: 1 }]),
+        orders: [{ do: "say", text: bossRulesInWords(settings, ctx.homeCurrency) }],
+      };
+    case "clear":
+      return still(at);
+    default:
+      return held(at, "game/cannot");
+  }
+}

@@ -1,0 +1,207 @@
+import { findEmotes, type FoundEmote } from "../../chat/emotes";
+import { mix32 } from "../../kernel/chance";
+import { refusal } from "../../kernel/refusal";
+import { recent, type Rolling, type Stamp, withStamps } from "../../kernel/rolling";
+import type { GameRules, Note, StepContext, StepOutcome } from "../../kernel/step";
+import { type HandSignal, mayAs, type MessageSignal, type Viewer } from "../../signals/signal";
+import { freshWallDust, mostUsed, type WallDust, withUsage } from "./dust";
+import {
+  motions,
+  type WallDurable,
+  wallDefaults,
+  wallDurableSchema,
+  type WallEffect,
+  type WallSettings,
+  wallSettingsSchema,
+} from "./settings";
+import { wallView } from "./view";
+
+type At = Readonly<{ settings: WallSettings; durable: WallDurable; dust: WallDust }>;
+type Outcome = StepOutcome<WallDurable, WallDust, WallEffect>;
+
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes });
+const held = (code: string, count: number, facts: Record<string, string | number> = {}, subject?: string): Note => ({
+  refusal: refusal(code, facts),
+  count,
+  subject,
+});
+
+/**
+ * The emote wall, RULES section 2, in its order: on → role → find → once per message → most per
+ * message → combo → most per viewer → spawn. Everything held back leaves a note that says why.
+ */
+export const emoteWall: GameRules<WallSettings, WallDurable, WallDust, WallEffect> = {
+  kind: "emote-wall",
+  settings: wallSettingsSchema,
+  defaults: wallDefaults,
+  freshDurable: () => ({ on: true }),
+  freshDust: freshWallDust,
+  durable: wallDurableSchema,
+  step: (at, signal, ctx) => {
+    switch (signal.kind) {
+      case "message":
+        return onMessage(at, signal, ctx);
+      case "hand":
+        return onHand(at, signal, ctx);
+      default:
+        return still(at);
+    }
+  },
+  view: wallView,
+};
+
+/** Spawning in the making: what shows, and the changed counts. */
+type Draft = {
+  keys: string[];
+  combos: Rolling;
+  viewers: Rolling;
+  overLimit: Map<string, { count: number; freeInMs: number; name: string }>;
+};
+
+function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
+  const { settings, durable, dust } = at;
+  if (!durable.on) return still(at, [held("wall/off", 1)]);
+  if (!mayAs(signal.viewer, settings.roles)) return still(at, [held("wall/role", 1)]);
+  const found = findEmotes(signal.text, signal.marks, ctx.emotes, settings.sources);
+  if (found.length === 0) return still(at, [held("wall/no-emotes", 1)]);
+
+  const notes: Note[] = [];
+  const taken = withinMessage(found, settings, notes);
+  const draft: Draft = { keys: [], combos: dust.combos, viewers: dust.viewers, overLimit: new Map() };
+  const waiting = new Map<string, { seen: number; copies: number; word: string }>();
+  let singlesOff = 0;
+  let countedOnce = 0;
+
+  for (const emote of taken) {
+    if (!needsCombo(settings, signal.viewer, emote)) {
+      if (settings.singles) charge(draft, at, signal, emote.key, signal.viewer.id);
+      else singlesOff += 1;
+      continue;
+    }
+    const { combo } = settings;
+    const before = recent(draft.combos, emote.key, signal.atMs, combo.withinMs);
+    const waited = waiting.get(emote.key);
+    if (combo.counted === "viewers" && before.some((s) => s.by === signal.viewer.id)) {
+      countedOnce += 1;
+      waiting.set(emote.key, { seen: before.length, copies: waited?.copies ?? 0, word: emote.word });
+      continue;
+    }
+    const stamps: readonly Stamp[] = [...before, { atMs: signal.atMs, by: signal.viewer.id }];
+    if (stamps.length < combo.needed) {
+      draft.combos = withStamps(draft.combos, emote.key, stamps, signal.atMs, combo.withinMs);
+      waiting.set(emote.key, { seen: stamps.length, copies: (waited?.copies ?? 0) + 1, word: emote.word });
+      continue;
+    }
+    draft.combos = withStamps(draft.combos, emote.key, [], signal.atMs, combo.withinMs);
+    waiting.delete(emote.key);
+    // "One" is charged to whoever completed it; "all" to each of those who made it up.
+    const payers = combo.spawns === "one" ? [signal.viewer.id] : stamps.map((s) => s.by);
+    for (const by of payers) charge(draft, at, signal, emote.key, by);
+  }
+
+  if (singlesOff > 0) notes.push(held("wall/singles-off", singlesOff));
+  if (countedOnce > 0) notes.push(held("wall/combo-counted-once", countedOnce));
+  for (const { seen, copies, word } of waiting.values()) {
+    const { needed, withinMs } = settings.combo;
+    if (copies > 0) notes.push(held("wall/combo-waiting", copies, { seen, needed, withinS: withinMs / 1000 }, word));
+  }
+  for (const { count, freeInMs } of draft.overLimit.values()) {
+    const { most, withinMs } = settings.perViewer;
+    notes.push(held("wall/viewer-limit", count, { most, withinS: withinMs / 1000, freeInS: Math.ceil(freeInMs / 1000) }));
+  }
+  const next: WallDust = {
+    combos: draft.combos,
+    viewers: draft.viewers,
+    usage: withUsage(
+      dust.usage,
+      taken.map((e) => e.key),
+      signal.atMs,
+    ),
+  };
+  if (draft.keys.length === 0) return { durable, dust: next, effects: [], notes };
+  notes.unshift({ did: "wall/shown", count: draft.keys.length, facts: { seq: signal.seq } });
+  const spawn = spawnOf(draft.keys, draft.keys.length, signal.seq, ctx, 0, null);
+  return { durable, dust: next, effects: [spawn], notes };
+}
+
+function withinMessage(found: readonly FoundEmote[], settings: WallSettings, notes: Note[]): readonly FoundEmote[] {
+  let taken = found;
+  if (settings.eachOncePerMessage) {
+    const seen = new Set<string>();
+    taken = found.filter((emote) => !seen.has(emote.key) && seen.add(emote.key));
+    if (taken.length < found.length) notes.push(held("wall/repeat", found.length - taken.length));
+  }
+  const over = taken.length - settings.mostPerMessage;
+  if (over <= 0) return taken;
+  notes.push(held("wall/most-per-message", over, { most: settings.mostPerMessage }));
+  return taken.slice(0, settings.mostPerMessage);
+}
+
+const needsCombo = (settings: WallSettings, viewer: Viewer, emote: FoundEmote): boolean =>
+  settings.combo.on && mayAs(viewer, settings.combo.roles) && (settings.combo.emoji || !emote.key.startsWith("emoji:"));
+
+/** Lets one emote show at a viewer's charge, or notes that this viewer has had enough for now. */
+function charge(draft: Draft, at: At, signal: MessageSignal, key: string, by: string): void {
+  const { perViewer } = at.settings;
+  if (perViewer.on) {
+    const before = recent(draft.viewers, by, signal.atMs, perViewer.withinMs);
+    if (before.length >= perViewer.most) {
+      // The oldest of the last `most` frees the next place.
+      const oldest = before[before.length - perViewer.most]?.atMs ?? signal.atMs;
+      const freeInMs = oldest + perViewer.withinMs - signal.atMs;
+      const over = draft.overLimit.get(by);
+      draft.overLimit.set(by, { count: (over?.count ?? 0) + 1, freeInMs, name: by });
+      return;
+    }
+    draft.viewers = withStamps(draft.viewers, by, [...before, { atMs: signal.atMs, by: "" }], signal.atMs, perViewer.withinMs);
+  }
+  draft.keys.push(key);
+}
+
+const spawnOf = (
+  keys: readonly string[],
+  count: number,
+  seq: number,
+  ctx: StepContext,
+  overMs: number,
+  motion: WallSettings["motion"] | null,
+): WallEffect => ({
+  do: "spawn",
+  keys: [...keys],
+  count,
+  seed: mix32(seq, ctx.salt),
+  overMs,
+  motion,
+  of: seq,
+});
+
+function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
+  const { hand } = signal;
+  switch (hand.do) {
+    case "switch":
+      if (at.durable.on === hand.on) return still(at, [held(hand.on ? "wall/already-on" : "wall/already-off", 1)]);
+      return {
+        durable: { on: hand.on },
+        dust: at.dust,
+        effects: hand.on ? [] : [{ do: "clear" }],
+        notes: [{ did: hand.on ? "wall/switched-on" : "wall/switched-off", count: 1 }],
+      };
+    case "clear":
+      return { ...still(at, [{ did: "wall/cleared", count: 1 }]), effects: [{ do: "clear" }] };
+    case "flock": {
+      if (!at.durable.on) return still(at, [held("wall/off", 1)]);
+      const { minutes } = at.settings.flock;
+      const keys = hand.from === "chosen" ? hand.chosen : mostUsed(at.dust.usage, signal.atMs, minutes);
+      if (keys.length === 0) {
+        return still(at, [hand.from === "chosen" ? held("wall/flock-nothing-chosen", 1) : held("wall/flock-nothing-used", 1, { minutes })]);
+      }
+      const motion = motions.find((m) => m === hand.motion) ?? at.settings.flock.motion;
+      const spawn = spawnOf(keys, hand.count, signal.seq, ctx, hand.overMs, motion);
+      return { ...still(at, [{ did: "wall/flock", count: hand.count, facts: { seq: signal.seq } }]), effects: [spawn] };
+    }
+    case "remove":
+      return { ...still(at, [{ did: "wall/removed", count: 1 }]), effects: [{ do: "remove", of: hand.seq }] };
+    default:
+      return still(at, [held("game/cannot", 1)]);
+  }
+}

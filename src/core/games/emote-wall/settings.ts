@@ -1,0 +1,115 @@
+import { z } from "zod";
+import { roles } from "../../signals/signal";
+
+/** The ways an emote may cross the picture. `pile` needs the physics worker and comes with it. */
+export const motions = ["drift", "pop", "ricochet", "rain", "spout", "swirl"] as const;
+export type Motion = (typeof motions)[number];
+
+const roleList = z.array(z.enum(roles)).min(1, "Someone must be allowed.").max(roles.length);
+const share = z.number().min(0).max(1);
+
+/**
+ * Everything one sets about an emote wall. Sizes and places are shares of the placement, so that they
+ * hold at every resolution; durations are milliseconds.
+ */
+export const wallSettingsSchema = z.object({
+  schema: z.literal(1),
+  roles: roleList,
+  sources: z.object({ own: z.boolean(), marked: z.boolean(), emoji: z.boolean() }),
+  eachOncePerMessage: z.boolean(),
+  mostPerMessage: z.int().min(1).max(100),
+  /** Whether an emote that needs no combo shows by itself. */
+  singles: z.boolean(),
+  combo: z.object({
+    on: z.boolean(),
+    needed: z.int().min(2).max(500),
+    withinMs: z.int().min(1_000).max(300_000),
+    counted: z.enum(["copies", "viewers"]),
+    spawns: z.enum(["one", "all"]),
+    /** Whose emotes need a combo; the others' are singles. */
+    roles: roleList,
+    /** Whether emoji need one too. */
+    emoji: z.boolean(),
+  }),
+  perViewer: z.object({
+    on: z.boolean(),
+    most: z.int().min(1).max(1_000),
+    withinMs: z.int().min(1_000).max(300_000),
+  }),
+  flock: z.object({
+    count: z.int().min(1).max(2_000),
+    overMs: z.int().min(0).max(60_000),
+    from: z.enum(["most-used", "chosen"]),
+    minutes: z.int().min(1).max(10),
+    chosen: z.array(z.string().min(1).max(64)).max(50),
+    motion: z.enum(motions),
+  }),
+  motion: z.enum(motions),
+  lifeMs: z.int().min(500).max(120_000),
+  /** Height of an emote as a share of the placement's height, and how far sizes spread around it. */
+  sizeShare: z.number().min(0.02).max(0.6),
+  sizeSpread: z.number().min(0).max(0.9),
+  opacity: z.number().min(0.1).max(1),
+  /** Where within the placement emotes move. */
+  area: z
+    .object({ x: share, y: share, width: z.number().min(0.05).max(1), height: z.number().min(0.05).max(1) })
+    .refine((a) => a.x + a.width <= 1.0001 && a.y + a.height <= 1.0001, "The area reaches over the edge."),
+  /** Most emotes alive at once; the oldest retire first, softly. */
+  cap: z.int().min(10).max(2_000),
+});
+export type WallSettings = z.infer<typeof wallSettingsSchema>;
+
+export const wallDefaults: WallSettings = {
+  schema: 1,
+  roles: ["viewer"],
+  sources: { own: true, marked: true, emoji: true },
+  eachOncePerMessage: false,
+  mostPerMessage: 8,
+  singles: true,
+  combo: { on: false, needed: 3, withinMs: 10_000, counted: "copies", spawns: "one", roles: ["viewer"], emoji: true },
+  perViewer: { on: true, most: 20, withinMs: 30_000 },
+  flock: { count: 60, overMs: 2_000, from: "most-used", minutes: 5, chosen: [], motion: "spout" },
+  motion: "drift",
+  lifeMs: 6_000,
+  sizeShare: 0.11,
+  sizeSpread: 0.25,
+  opacity: 1,
+  area: { x: 0, y: 0, width: 1, height: 1 },
+  cap: 400,
+};
+
+export const wallDurableSchema = z.object({ on: z.boolean() });
+export type WallDurable = z.infer<typeof wallDurableSchema>;
+
+/**
+ * What the overlay is told to do. Emote `i` of `count` shows `keys[i % keys.length]` and moves by the
+ * seed and its place `i`, so two pages of one overlay look alike.
+ */
+export const wallEffectSchema = z.discriminatedUnion("do", [
+  z.object({
+    do: z.literal("spawn"),
+    keys: z.array(z.string().max(80)).min(1).max(500),
+    count: z.int().min(1).max(2_000),
+    seed: z.int().min(0).max(0xffffffff),
+    overMs: z.int().min(0).max(60_000),
+    motion: z.enum(motions).nullable(),
+    /** The signal it came of, so that one message's emotes can be taken off again. */
+    of: z.int().min(0).default(0),
+  }),
+  z.object({ do: z.literal("clear") }),
+  z.object({ do: z.literal("remove"), of: z.int().min(0) }),
+]);
+export type WallEffect = z.infer<typeof wallEffectSchema>;
+
+/** What an overlay page needs to draw the wall: looks, and nothing about who may or may not. */
+export const wallViewSchema = z.object({
+  on: z.boolean(),
+  motion: z.enum(motions),
+  lifeMs: z.number(),
+  sizeShare: z.number(),
+  sizeSpread: z.number(),
+  opacity: z.number(),
+  area: z.object({ x: share, y: share, width: share, height: share }),
+  cap: z.number(),
+});
+export type WallView = z.infer<typeof wallViewSchema>;

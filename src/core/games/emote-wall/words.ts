@@ -1,0 +1,260 @@
+import type { Refusal } from "../../kernel/refusal";
+import type { Note } from "../../kernel/step";
+import { type Blank, count, type Part, plain, rolesInWords, seconds, type Sentence } from "../../words/sentence";
+import type { Motion, WallSettings } from "./settings";
+
+/** Each way of moving, named and told plainly. */
+export const motionWords: Readonly<Record<Motion, { name: string; tells: string }>> = {
+  drift: { name: "drift up", tells: "They rise like bubbles and sway." },
+  pop: { name: "pop in place", tells: "They spring up where they are and sink away." },
+  ricochet: { name: "ricochet", tells: "They fly and bounce off the edges." },
+  rain: { name: "rain", tells: "They fall from the top and splash." },
+  spout: { name: "spout", tells: "They shoot up from below and tumble back." },
+  swirl: { name: "swirl", tells: "They circle outwards like glaze in a turning bowl." },
+};
+
+const whole = (path: string, label: string, value: number, min: number, max: number): Blank => ({
+  path,
+  label,
+  text: count(value),
+  field: { kind: "whole", min, max },
+});
+const time = (path: string, label: string, ms: number, minMs: number, maxMs: number): Blank => ({
+  path,
+  label,
+  text: seconds(ms),
+  field: { kind: "seconds", minMs, maxMs },
+});
+const toggle = (path: string, label: string, value: boolean, on: string, off: string): Blank => ({
+  path,
+  label,
+  text: value ? on : off,
+  field: { kind: "toggle", on, off },
+});
+const choice = (path: string, label: string, value: string, options: Readonly<Record<string, string>>): Blank => ({
+  path,
+  label,
+  text: options[value] ?? value,
+  field: { kind: "choice", options: Object.entries(options).map(([v, words]) => ({ value: v, words })) },
+});
+
+/** The rules of a wall as sentences with blanks, in the order in which they are applied. */
+export function wallSentences(s: WallSettings): readonly Sentence[] {
+  const say = (id: string, ...parts: Part[]): Sentence => ({ id, parts });
+  const roles = (path: string, label: string, value: WallSettings["roles"]): Blank => ({
+    path,
+    label,
+    text: rolesInWords(value),
+    field: { kind: "roles" },
+  });
+  const lines: Sentence[] = [
+    say("who", "Emotes written by ", roles("roles", "Who may send emotes", s.roles), " fly across the picture."),
+    say(
+      "sources",
+      "The channel’s own emotes ",
+      toggle("sources.own", "The channel’s own emotes", s.sources.own, "count", "do not count"),
+      ", the chat platform’s ",
+      toggle("sources.marked", "The chat platform’s emotes", s.sources.marked, "count", "do not count"),
+      ", and emoji ",
+      toggle("sources.emoji", "Emoji", s.sources.emoji, "count", "do not count"),
+      ".",
+    ),
+    say(
+      "message",
+      "Of one message, each emote shows ",
+      toggle("eachOncePerMessage", "How often one emote shows per message", s.eachOncePerMessage, "once", "as often as it is written"),
+      ", and at most ",
+      whole("mostPerMessage", "Most emotes from one message", s.mostPerMessage, 1, 100),
+      " in all.",
+    ),
+    say(
+      "combo",
+      "An emote shows ",
+      toggle("combo.on", "When an emote shows", s.combo.on, "only in good company", "as soon as it is written"),
+      ".",
+    ),
+  ];
+  if (s.combo.on) {
+    lines.push(
+      say(
+        "company",
+        "Good company is ",
+        whole("combo.needed", "Copies needed", s.combo.needed, 2, 500),
+        " of the same within ",
+        time("combo.withinMs", "Time for the copies", s.combo.withinMs, 1_000, 300_000),
+        ", counting ",
+        choice("combo.counted", "What counts", s.combo.counted, { copies: "every copy", viewers: "each viewer once" }),
+        ". Then ",
+        choice("combo.spawns", "What shows", s.combo.spawns, { one: "one appears", all: "all of them appear" }),
+        " and the count begins again.",
+      ),
+      say(
+        "apart",
+        "Company is needed by ",
+        roles("combo.roles", "Whose emotes need company", s.combo.roles),
+        "; emoji ",
+        toggle("combo.emoji", "Whether emoji need company", s.combo.emoji, "need it too", "need none"),
+        ". What needs none ",
+        toggle("singles", "What needs no company", s.singles, "shows at once", "stays off"),
+        ".",
+      ),
+    );
+  } else {
+    lines.push(say("singles", "Single emotes ", toggle("singles", "Single emotes", s.singles, "show", "stay off: only flocks fly"), "."));
+  }
+  lines.push(
+    s.perViewer.on
+      ? say(
+          "viewer",
+          "One viewer may show ",
+          toggle("perViewer.on", "Limit per viewer", true, "at most", "any number"),
+          " ",
+          whole("perViewer.most", "Most per viewer", s.perViewer.most, 1, 1_000),
+          " within ",
+          time("perViewer.withinMs", "Time for the limit", s.perViewer.withinMs, 1_000, 300_000),
+          ".",
+        )
+      : say("viewer", "One viewer may show ", toggle("perViewer.on", "Limit per viewer", false, "at most", "any number"), "."),
+    say(
+      "flock",
+      "A flock is ",
+      whole("flock.count", "Emotes in a flock", s.flock.count, 1, 2_000),
+      " emotes within ",
+      time("flock.overMs", "Time for a flock", s.flock.overMs, 0, 60_000),
+      ", of ",
+      choice("flock.from", "Which emotes flock", s.flock.from, { "most-used": "those written most", chosen: "chosen ones" }),
+      ...(s.flock.from === "most-used"
+        ? [
+            " in the last ",
+            whole("flock.minutes", "Minutes looked back", s.flock.minutes, 1, 10),
+            s.flock.minutes === 1 ? " minute" : " minutes",
+          ]
+        : [
+            ": ",
+            {
+              path: "flock.chosen",
+              label: "Chosen emotes",
+              text: s.flock.chosen.length === 0 ? "none yet" : `${s.flock.chosen.length} chosen`,
+              field: { kind: "emotes" },
+            } satisfies Blank,
+          ]),
+      ".",
+    ),
+    say("cap", "At most ", whole("cap", "Most emotes at once", s.cap, 10, 2_000), " are on the picture at once; the oldest leave first."),
+  );
+  return lines;
+}
+
+/** The rules as a viewer is told them. */
+export const wallRulesInWords = (s: WallSettings): string =>
+  wallSentences(s)
+    .filter((l) => l.id !== "cap" && l.id !== "flock")
+    .map(plain)
+    .join(" ");
+
+export type Hint = Readonly<{ id: string; text: string; path?: string }>;
+
+/** Settings that will disappoint, said before the show and not during it. */
+export function wallHints(s: WallSettings, facts: Readonly<{ ownEmotes: number }>): readonly Hint[] {
+  const hints: Hint[] = [];
+  const { own, marked, emoji } = s.sources;
+  if (!own && !marked && !emoji)
+    hints.push({
+      id: "no-source",
+      text: "No kind of emote counts, so nothing can ever show. Let one of the three count.",
+      path: "sources.own",
+    });
+  else if (own && !marked && !emoji && facts.ownEmotes === 0)
+    hints.push({
+      id: "no-emotes",
+      text: "Only the channel’s own emotes count, and the channel has none yet. Add some under Emotes.",
+      path: "sources.own",
+    });
+  if (!s.singles && !s.combo.on)
+    hints.push({ id: "only-flocks", text: "Single emotes stay off, so chat alone shows nothing; only flocks fly.", path: "singles" });
+  if (s.combo.on && s.combo.counted === "copies" && s.mostPerMessage >= s.combo.needed)
+    hints.push({
+      id: "alone",
+      text: `One viewer can make good company alone: a message may hold ${count(s.mostPerMessage)} copies and ${count(s.combo.needed)} are needed. Count each viewer once to prevent it.`,
+      path: "combo.counted",
+    });
+  if (s.combo.on && s.combo.needed / (s.combo.withinMs / 1000) > 20)
+    hints.push({
+      id: "rare",
+      text: `${count(s.combo.needed)} copies within ${seconds(s.combo.withinMs)} needs a very large chat; it may never happen.`,
+      path: "combo.needed",
+    });
+  if (s.flock.count > s.cap)
+    hints.push({
+      id: "flock-cap",
+      text: `A flock of ${count(s.flock.count)} is more than the ${count(s.cap)} that fit at once; its first will leave early.`,
+      path: "cap",
+    });
+  if (s.flock.from === "chosen" && s.flock.chosen.length === 0)
+    hints.push({ id: "flock-none", text: "Flocks are of chosen emotes, and none is chosen yet.", path: "flock.chosen" });
+  if (s.cap > 1_000)
+    hints.push({
+      id: "cap",
+      text: "More than 1,000 at once is heavy for a computer without a graphics card. Izzam then thins out the motion before frames are lost.",
+      path: "cap",
+    });
+  return hints;
+}
+
+const times = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
+
+/** Why something was held back, for the one who wrote it. */
+export function wallRefusalInWords({ code, facts }: Refusal, held: number, subject?: string): string {
+  switch (code) {
+    case "wall/off":
+      return "the wall is switched off";
+    case "wall/role":
+      return "this viewer’s role may not send emotes";
+    case "wall/no-emotes":
+      return "no emote found in the message";
+    case "wall/repeat":
+      return `${times(held, "repeat")} left out: each emote shows once per message`;
+    case "wall/most-per-message":
+      return `${times(held, "emote")} left out: at most ${facts["most"]} per message`;
+    case "wall/singles-off":
+      return `${times(held, "single emote")} left out: singles are off`;
+    case "wall/combo-counted-once":
+      return `${times(held, "copy", "copies")} not counted: each viewer counts once`;
+    case "wall/combo-waiting":
+      return `${subject ?? "it"}: not yet, ${facts["seen"]} of ${facts["needed"]} within ${facts["withinS"]} s`;
+    case "wall/viewer-limit":
+      return `${times(held, "emote")} left out: at most ${facts["most"]} per viewer within ${facts["withinS"]} s; next in ${facts["freeInS"]} s`;
+    case "wall/already-on":
+      return "the wall is on already";
+    case "wall/already-off":
+      return "the wall is off already";
+    case "wall/flock-nothing-chosen":
+      return "no emotes are chosen for flocks yet";
+    case "wall/flock-nothing-used":
+      return `no emote was written in the last ${facts["minutes"]} min`;
+    case "game/cannot":
+      return "a wall has nothing of the kind";
+    default:
+      return code;
+  }
+}
+
+export function wallNoteInWords(note: Note): string {
+  if (note.refusal) return wallRefusalInWords(note.refusal, note.count, note.subject);
+  switch (note.did) {
+    case "wall/shown":
+      return `${times(note.count, "emote")} shown`;
+    case "wall/flock":
+      return `a flock of ${count(note.count)}`;
+    case "wall/cleared":
+      return "the wall was cleared";
+    case "wall/removed":
+      return "its emotes were taken off the picture";
+    case "wall/switched-on":
+      return "the wall was switched on";
+    case "wall/switched-off":
+      return "the wall was switched off";
+    default:
+      return "";
+  }
+}

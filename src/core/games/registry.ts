@@ -1,0 +1,23 @@
+import { cueBook } from "../cues/cues";
+import type { GameRules } from "../kernel/step";
+import { rulebook } from "../rules/rules";
+import { showRules } from "../show/rules";
+import { bossBattle } from "./boss-battle/rules";
+import { emoteWall } from "./emote-wall/rules";
+
+/**
+ * The rules of every game, for the engine. The registry erases each game's own types: the engine parses
+ * settings and durable state with the game's schemas before it hands them back to the same game.
+ */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- see above: erased here, parsed by schema
+export type AnyRules = GameRules<any, any, any, any>;
+export const gameRules: Readonly<Record<string, AnyRules>> = { [emoteWall.kind]: emoteWall, [bossBattle.kind]: bossBattle };
+/** Parts with the same contract and no picture of their own; a channel has one of each. */
+export const bookRules: Readonly<Record<string, AnyRules>> = {
+  [rulebook.kind]: rulebook,
+  [cueBook.kind]: cueBook,
+  [showRules.kind]: showRules,
+};
+const parts = { ...gameRules, ...bookRules };
+export const rulesOf = (kind: string): AnyRules | null => (Object.hasOwn(parts, kind) ? (parts[kind] ?? null) : null);
+export const isGame = (kind: string): boolean => Object.hasOwn(gameRules, kind);

@@ -1,0 +1,141 @@
+import type { Refusal } from "../kernel/refusal";
+import type { Note } from "../kernel/step";
+import { count, type Sentence } from "../words/sentence";
+import { earnKinds, type EarnKind, type PointsSettings } from "./settings";
+
+const kindWords: Readonly<Record<EarnKind, string>> = {
+  follow: "A follow",
+  membership: "A month of membership",
+  gift: "A membership given away",
+  tip: "A tip",
+  reaction: "A paid reaction",
+  raid: "A raid",
+  host: "Hosting",
+};
+const perWords: Readonly<Record<EarnKind, string>> = {
+  follow: "",
+  membership: " for every month",
+  gift: " for each",
+  tip: " for every ",
+  reaction: " for every 1 it is worth",
+  raid: " for every viewer it brings",
+  host: " for every viewer",
+};
+
+/** How points are earned and given, as the sentences one edits. */
+export function pointsSentences(s: PointsSettings, home = "EUR"): readonly Sentence[] {
+  const whole = (path: string, label: string, value: number, min: number, max: number) => ({
+    path,
+    label,
+    text: count(value),
+    field: { kind: "whole" as const, min, max },
+  });
+  return [
+    {
+      id: "name",
+      parts: [
+        "Points are called ",
+        { path: "name", label: "Name of the points", text: s.name, field: { kind: "text", most: 30, placeholder: "points" } },
+        ".",
+      ],
+    },
+    {
+      id: "presence",
+      parts: [
+        "During a show, who wrote within ",
+        whole("presence.withinMin", "Minutes within which somebody wrote", s.presence.withinMin, 1, 240),
+        " minutes gets ",
+        whole("presence.points", "Points for being there", s.presence.points, 0, 1_000_000),
+        " every ",
+        whole("presence.everyMin", "Minutes between rounds", s.presence.everyMin, 1, 240),
+        " minutes.",
+      ],
+    },
+    ...earnKinds.map((kind): Sentence => ({
+      id: `earn.${kind}`,
+      parts: [
+        `${kindWords[kind]} brings `,
+        whole(`signals.${kind}.give`, `Points for: ${kindWords[kind].toLowerCase()}`, s.signals[kind].give, 0, 1_000_000_000),
+        perWords[kind],
+        ...(kind === "tip"
+          ? [
+              {
+                path: "signals.tip.per",
+                label: "Amount of a tip for which points are given",
+                text: (s.signals.tip.per / 100).toFixed(2),
+                field: { kind: "money" as const, min: 1, max: 1_000_000, currency: home },
+              },
+              ` ${home}`,
+            ]
+          : []),
+        ".",
+      ],
+    })),
+    {
+      id: "daily",
+      parts: [
+        "In a day a viewer earns at most ",
+        whole("dailyMost", "Most a viewer earns in a day; 0 for no limit", s.dailyMost, 0, 1_000_000_000),
+        s.dailyMost === 0 ? ", which means there is no limit." : ".",
+      ],
+    },
+    {
+      id: "give",
+      parts: [
+        "Viewers ",
+        {
+          path: "give.on",
+          label: "Whether viewers may give points to each other",
+          text: s.give.on ? "may" : "may not",
+          field: { kind: "toggle", on: "may", off: "may not" },
+        },
+        " give to each other",
+        ...(s.give.on ? [", at least ", whole("give.least", "Least amount to give", s.give.least, 1, 1_000_000_000)] : []),
+        ".",
+      ],
+    },
+  ];
+}
+
+export function pointsRefusalInWords({ code, facts }: Refusal): string {
+  const name = String(facts["name"] ?? "points");
+  switch (code) {
+    case "points/no-giving":
+      return `${name} can’t be given to others here`;
+    case "points/give-how":
+      return `say to whom and how much: ${String(facts["word"])} name 50`;
+    case "points/too-little":
+      return `the least one can give is ${count(Number(facts["least"]))} ${name}`;
+    case "points/unknown-viewer":
+      return `nobody called ${String(facts["viewer"])} has points here`;
+    case "points/to-oneself":
+      return "that would be to yourself";
+    case "points/too-few":
+      return `you have ${count(Number(facts["has"]))} ${name}`;
+    case "points/below-none":
+      return `there are ${count(Number(facts["has"]))} ${name} there; no account falls below none`;
+    case "points/nothing":
+      return "nothing to change";
+    case "game/cannot":
+      return "points have nothing of the kind";
+    default:
+      return code;
+  }
+}
+
+export function pointsNoteInWords(note: Note): string {
+  if (note.refusal !== undefined) return pointsRefusalInWords(note.refusal);
+  const name = String(note.facts?.["name"] ?? note.subject ?? "points");
+  switch (note.did) {
+    case "points/earned":
+      return `+${count(note.count)} ${note.subject ?? "points"}`;
+    case "points/given":
+      return `${count(note.count)} ${name} went to ${note.subject ?? ""}`;
+    case "points/adjusted":
+      return `${note.subject ?? ""}: ${note.count > 0 ? "+" : ""}${count(note.count)} ${name}, ${String(note.facts?.["why"])}`;
+    case "points/answered":
+      return "answered";
+    default:
+      return "";
+  }
+}

@@ -1,0 +1,63 @@
+import { ok, refused, type Result } from "../kernel/refusal";
+import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "../points/price";
+import { mayAs, type Viewer } from "../signals/signal";
+import type { Desk } from "./desk";
+import type { Reward } from "./settings";
+
+export type Asking = Readonly<{
+  viewer: Viewer;
+  text: string;
+  atMs: number;
+  onAir: boolean;
+  /** The price the viewer was shown; null where none was. */
+  shownPrice: number | null;
+}>;
+/** A sale that may be made: what is paid, and where a moving price stands after it. */
+export type Offer = Readonly<{ price: number; priceAfter: PriceAt | null; held: boolean }>;
+
+const movingOf = (reward: Reward): MovingPrice | null => (reward.moving === null ? null : { floor: reward.price, ...reward.moving });
+
+/** What a reward costs now, in points. */
+export function costOf(reward: Reward, desk: Pick<Desk, "priceAt">, nowMs: number): number {
+  const moving = movingOf(reward);
+  return moving === null ? reward.price : inPoints(priceNow(moving, desk.priceAt(reward.id), nowMs));
+}
+
+const waitS = (fromMs: number | null, restMs: number, nowMs: number): number =>
+  fromMs === null || restMs === 0 ? 0 : Math.ceil(Math.max(0, fromMs + restMs - nowMs) / 1000);
+
+/**
+ * Whether a viewer may buy this now; the first check that fails answers, in the order of RULES section 9:
+ * on → on air → role → text → show limit → own limit → stock → own cooldown → shared cooldown → balance.
+ * `atMs` is the time in the single writer, not of when it was asked.
+ */
+export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer> {
+  const { viewer, atMs } = asking;
+  const about = { reward: reward.name };
+  if (!reward.on) return refused("reward/off", about);
+  if (reward.onlyOnAir && !asking.onAir) return refused("reward/off-air", about);
+  if (reward.keptFor !== "" && reward.keptFor !== viewer.id) return refused("reward/kept", about);
+  if (!mayAs(viewer, reward.roles)) return refused("reward/role", about);
+  if (reward.text.how === "must" && asking.text.trim() === "") return refused("reward/text", { ...about, asks: reward.text.asks });
+  if (reward.perShow > 0 && desk.soldInShow(reward.id) >= reward.perShow)
+    return refused("reward/show-limit", { ...about, most: reward.perShow });
+  if (reward.perViewerShow > 0 && desk.soldInShowTo(reward.id, viewer.id) >= reward.perViewerShow)
+    return refused("reward/own-limit", { ...about, most: reward.perViewerShow });
+  if (reward.stock > 0 && desk.sold(reward.id) >= reward.stock) return refused("reward/sold-out", about);
+  const own = waitS(desk.lastToMs(reward.id, viewer.id), reward.ownRestMs, atMs);
+  if (own > 0) return refused("reward/own-rest", { ...about, freeInS: own });
+  const shared = waitS(desk.lastMs(reward.id), reward.sharedRestMs, atMs);
+  if (shared > 0) return refused("reward/rest", { ...about, freeInS: shared });
+  const price = costOf(reward, desk, atMs);
+  // Nobody pays more than they were shown: they are asked again.
+  if (asking.shownPrice !== null && price > asking.shownPrice)
+    return refused("reward/dearer", { ...about, price, shown: asking.shownPrice });
+  const has = desk.balance(viewer.id);
+  if (has < price) return refused("reward/too-poor", { ...about, price, has, lacks: price - has });
+  const moving = movingOf(reward);
+  return ok({
+    price,
+    priceAfter: moving === null ? null : afterSale(moving, desk.priceAt(reward.id), atMs),
+    held: reward.approval,
+  });
+}

@@ -1,0 +1,200 @@
+import { z } from "zod";
+import { findEmotes } from "../chat/emotes";
+import { exhaustive } from "../kernel/refusal";
+import { type Order, orderSchema } from "../kernel/order";
+import type { StepContext } from "../kernel/step";
+import { lengthOf, momentLookSchema } from "../moments/moment";
+import { moneyInWords } from "../signals/money";
+import { earned, rateSchema } from "../signals/rate";
+import { nameOf, type Signal } from "../signals/signal";
+import { amountOf } from "../signals/tiers";
+import { fillTemplate, showable, type Values } from "../words/template";
+
+/** What a rule or a cue does, one after another; a `wait` holds back what follows it. */
+const text = z.string().max(300);
+const gameRef = z.string().max(26);
+const propRef = z.string().max(26);
+export const deedSchema = z.discriminatedUnion("do", [
+  z.object({ do: z.literal("damage"), game: gameRef, how: z.enum(["damage", "heal"]), rate: rateSchema }),
+  z.object({
+    do: z.literal("flock"),
+    game: gameRef,
+    count: z.int().min(1).max(2_000),
+    overMs: z.int().min(0).max(60_000),
+    from: z.enum(["message", "most-used", "chosen"]),
+    chosen: z.array(z.string().min(1).max(80)).max(50),
+    motion: z.string().max(32),
+  }),
+  z.object({
+    do: z.literal("show"),
+    picture: propRef,
+    sound: propRef,
+    volume: z.int().min(0).max(100),
+    text,
+    ms: z.int().min(500).max(120_000),
+    lane: z.string().max(26),
+    look: momentLookSchema,
+  }),
+  z.object({ do: z.literal("sound"), sound: propRef, volume: z.int().min(0).max(100), lane: z.string().max(26) }),
+  z.object({ do: z.literal("say"), text }),
+  z.object({ do: z.literal("switch"), game: gameRef, on: z.boolean() }),
+  z.object({ do: z.literal("tell-rules"), game: gameRef }),
+  z.object({ do: z.literal("wait"), ms: z.int().min(100).max(600_000) }),
+]);
+export type Deed = z.infer<typeof deedSchema>;
+export const mostDeeds = 20;
+
+/** The variables a text may use, by the kind of signal it answers. */
+export const variablesOf: Readonly<Record<string, readonly string[]>> = {
+  message: ["viewer", "text", "channel"],
+  follow: ["viewer", "channel"],
+  membership: ["viewer", "months", "text", "channel"],
+  gift: ["viewer", "count", "recipient", "channel"],
+  tip: ["viewer", "amount", "text", "channel"],
+  reaction: ["viewer", "count", "reaction", "text", "channel"],
+  raid: ["viewer", "viewers", "channel"],
+  host: ["viewer", "viewers", "channel"],
+  live: ["channel"],
+  ended: ["channel"],
+  timer: ["channel"],
+  redemption: ["viewer", "text", "reward", "price", "channel"],
+  happened: ["viewer", "game", "amount", "text", "channel"],
+  cue: ["channel"],
+};
+
+/** What the variables stand for. Only what viewers wrote is cleaned; numbers stay numbers, for plural forms. */
+export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly string[]): Values {
+  const channel = ctx.channelName;
+  const who = (viewer: Parameters<typeof nameOf>[0]): string => showable(nameOf(viewer), hidden, 40);
+  switch (signal.kind) {
+    case "message":
+      return { channel, viewer: who(signal.viewer), text: showable(signal.text, hidden) };
+    case "follow":
+      return { channel, viewer: who(signal.viewer) };
+    case "membership":
+      return { channel, viewer: who(signal.viewer), months: signal.months, text: showable(signal.text, hidden) };
+    case "gift":
+      return { channel, viewer: who(signal.viewer), count: signal.count, recipient: showable(signal.recipients[0] ?? "", hidden, 40) };
+    case "tip":
+      return {
+        channel,
+        viewer: who(signal.viewer),
+        amount: moneyInWords(signal.amountMinor, signal.currency),
+        text: showable(signal.text, hidden),
+      };
+    case "reaction":
+      return {
+        channel,
+        viewer: who(signal.viewer),
+        count: signal.count,
+        reaction: showable(signal.reaction, hidden, 40),
+        text: showable(signal.text, hidden),
+      };
+    case "raid":
+    case "host":
+      return { channel, viewer: who(signal.viewer), viewers: signal.viewers };
+    case "happened":
+      return {
+        channel,
+        viewer: who(signal.viewer),
+        game: ctx.gameName(signal.gameId),
+        amount: signal.amount,
+        text: showable(signal.text, hidden),
+      };
+    case "redemption":
+      return {
+        channel,
+        viewer: who(signal.viewer),
+        text: showable(signal.text, hidden),
+        reward: signal.reward,
+        price: signal.price,
+      };
+    case "live":
+    case "ended":
+    case "timer":
+    case "cue":
+    case "hand":
+      return { channel };
+    default:
+      return exhaustive(signal);
+  }
+}
+
+/** What follows a wait: ready orders and when they are due. Durable, so that a wait outlives a restart. */
+export const pendingSchema = z.object({ dueMs: z.number(), id: z.string(), orders: z.array(orderSchema) });
+export type Pending = z.infer<typeof pendingSchema>;
+
+/** The emotes of a message; of paid reactions their own picture, the prop that is called as they are. */
+const messageKeys = (signal: Signal, ctx: StepContext): readonly string[] =>
+  signal.kind === "reaction"
+    ? [ctx.pictureNamed(signal.reaction)].filter((key) => key !== null)
+    : signal.kind === "message"
+      ? findEmotes(signal.text, signal.marks, ctx.emotes, { own: true, marked: true, emoji: true }).map((e) => e.key)
+      : [];
+
+/** One deed as an order; null when there is nothing to do (an amount of nothing, no emotes in the message). */
+function orderOf(deed: Deed, signal: Signal, ctx: StepContext, values: Values, id: string): Order | null {
+  const viewer = "viewer" in signal ? signal.viewer : null;
+  switch (deed.do) {
+    case "damage": {
+      const { value } = earned(deed.rate, amountOf(signal) ?? 0);
+      return value === 0 ? null : { do: "hand", gameId: deed.game, viewer, hand: { do: deed.how, amount: value } };
+    }
+    case "flock": {
+      const keys = deed.from === "message" ? [...new Set(messageKeys(signal, ctx))].slice(0, 50) : deed.chosen;
+      if (deed.from === "message" && keys.length === 0) return null;
+      const hand = { do: "flock" as const, count: deed.count, overMs: deed.overMs, motion: deed.motion === "" ? null : deed.motion };
+      return {
+        do: "hand",
+        gameId: deed.game,
+        viewer,
+        hand: deed.from === "most-used" ? { ...hand, from: "most-used", chosen: [] } : { ...hand, from: "chosen", chosen: [...keys] },
+      };
+    }
+    case "show": {
+      const picture = deed.picture === "" ? "" : `prop:${deed.picture}`;
+      const ms = lengthOf(deed.ms, deed.sound === "" ? 0 : ctx.soundMs(deed.sound));
+      const shown = fillTemplate(deed.text, values);
+      return {
+        do: "show",
+        lane: deed.lane,
+        moment: { id, picture, sound: deed.sound, volume: deed.volume / 100, text: shown, ms, look: deed.look },
+      };
+    }
+    case "sound": {
+      const ms = lengthOf(0, ctx.soundMs(deed.sound));
+      const look = { x: 0.5, y: 0.5, size: 0.1, entrance: "fade" as const };
+      return { do: "show", lane: deed.lane, moment: { id, picture: "", sound: deed.sound, volume: deed.volume / 100, text: "", ms, look } };
+    }
+    case "say":
+      return { do: "say", text: fillTemplate(deed.text, values) };
+    case "switch":
+      return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "switch", on: deed.on } };
+    case "tell-rules":
+      return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "tell-rules" } };
+    case "wait":
+      return null;
+    default:
+      return exhaustive(deed);
+  }
+}
+
+/** Carries deeds out up to the first wait; what follows waits comes back with its times. */
+export function perform(
+  deeds: readonly Deed[],
+  signal: Signal,
+  ctx: StepContext,
+  at: Readonly<{ id: string; hidden: readonly string[] }>,
+): Readonly<{ orders: readonly Order[]; later: readonly Pending[] }> {
+  const values = valuesOf(signal, ctx, at.hidden);
+  const groups: Pending[] = [{ dueMs: signal.atMs, id: at.id, orders: [] }];
+  deeds.forEach((deed, i) => {
+    const last = groups[groups.length - 1];
+    if (last === undefined) return;
+    if (deed.do === "wait") return void groups.push({ dueMs: last.dueMs + deed.ms, id: at.id, orders: [] });
+    const order = orderOf(deed, signal, ctx, values, `${at.id}.${i}`);
+    if (order !== null) last.orders.push(order);
+  });
+  const [first, ...later] = groups;
+  return { orders: first?.orders ?? [], later: later.filter((g) => g.orders.length > 0) };
+}

@@ -1,0 +1,98 @@
+import { z } from "zod";
+import { fold } from "../kernel/fold";
+import { roles } from "../signals/signal";
+import { planItemSchema, planSchema } from "./plan";
+
+/** What a moderator may do by chat word. Those of a game name it. */
+export const commandDeeds = [
+  "start",
+  "stop",
+  "hit",
+  "heal",
+  "undo",
+  "start-over",
+  "rules",
+  "flock",
+  "clear",
+  "hush",
+  "release",
+  "on-air",
+  "rehearse",
+  "end",
+  "next",
+] as const;
+export type CommandDeed = (typeof commandDeeds)[number];
+export const gameDeeds: readonly CommandDeed[] = ["start", "stop", "hit", "heal", "undo", "start-over", "rules", "flock", "clear"];
+/** Those that want a number behind the word. */
+export const amountDeeds: readonly CommandDeed[] = ["hit", "heal", "flock"];
+
+export const commandSchema = z.object({
+  id: z.string().min(1).max(26),
+  word: z.string().trim().min(1, "A command needs its word.").max(30).regex(/^\S+$/u, "A chat word has no spaces."),
+  does: z.enum(commandDeeds),
+  game: z.string().max(26),
+  roles: z.array(z.enum(roles)).min(1).max(roles.length),
+});
+export type Command = z.infer<typeof commandSchema>;
+
+export const showSettingsSchema = z
+  .object({
+    schema: z.literal(1),
+    /** Whether the platform's word that it went live, or ended, begins and ends a show. */
+    begins: z.enum(["hand", "platform"]),
+    /** A show that nobody ended ends itself after so many minutes without a word or a signal; 0 for never. */
+    silenceMin: z.int().min(0).max(720),
+    commands: z.array(commandSchema).max(60, "There are at most 60 chat commands."),
+  })
+  .superRefine((s, ctx) => {
+    const seen = new Set<string>();
+    for (const { word } of s.commands) {
+      if (seen.has(fold(word))) ctx.addIssue({ code: "custom", message: `Two commands have the same word, “${word}”.` });
+      seen.add(fold(word));
+    }
+  });
+export type ShowSettings = z.infer<typeof showSettingsSchema>;
+export const showDefaults: ShowSettings = { schema: 1, begins: "platform", silenceMin: 60, commands: [] };
+
+export const mostMuted = 500;
+export const mostTemplates = 20;
+/** What only a person can decide. `due`: something planned is due; the others are the platform's word. */
+export const askSchema = z.object({
+  id: z.string(),
+  kind: z.enum(["due", "missed", "live", "ended"]),
+  sinceMs: z.number(),
+  item: z.string(),
+});
+export type Ask = z.infer<typeof askSchema>;
+
+export const showDurableSchema = z.object({
+  state: z.enum(["off", "rehearsing", "on"]),
+  show: z.object({ id: z.string(), sinceMs: z.number(), by: z.string(), how: z.enum(["hand", "platform"]) }).nullable(),
+  /** When silence is looked for next. */
+  checkMs: z.number().nullable(),
+  plan: z.object({ revision: z.number(), by: z.string(), items: z.array(planItemSchema) }),
+  /** What of the plan was started in this show, how often and when last; and what was skipped. */
+  done: z.array(z.object({ item: z.string(), atMs: z.number(), times: z.number() })),
+  skipped: z.array(z.string()),
+  templates: z.array(z.object({ id: z.string(), name: z.string(), items: planSchema })),
+  /** How games stood before the rehearsal. */
+  aside: z.record(z.string(), z.unknown()).nullable(),
+  muted: z.array(z.object({ id: z.string(), name: z.string(), by: z.string(), atMs: z.number() })),
+  asks: z.array(askSchema),
+});
+export type ShowDurable = z.infer<typeof showDurableSchema>;
+/** When a word or a signal was heard last; null after a restart. */
+export type ShowDust = Readonly<{ heardMs: number | null }>;
+
+export const freshShow = (): ShowDurable => ({
+  state: "off",
+  show: null,
+  checkMs: null,
+  plan: { revision: 1, by: "", items: [] },
+  done: [],
+  skipped: [],
+  templates: [],
+  aside: null,
+  muted: [],
+  asks: [],
+});

@@ -1,0 +1,155 @@
+import type { Refusal } from "../kernel/refusal";
+import type { Note } from "../kernel/step";
+import { rolesInWords, type Sentence } from "../words/sentence";
+import type { Command, CommandDeed, ShowSettings } from "./settings";
+
+/** How a show begins and ends, as the sentences one edits. */
+export function showSentences(s: ShowSettings): readonly Sentence[] {
+  const begins = s.begins === "platform" ? "by hand, or when the platform says so" : "by hand only";
+  return [
+    {
+      id: "begins",
+      parts: [
+        "A show goes on air and ends ",
+        {
+          path: "begins",
+          label: "What begins and ends a show",
+          text: begins,
+          field: {
+            kind: "choice",
+            options: [
+              { value: "platform", words: "by hand, or when the platform says so" },
+              { value: "hand", words: "by hand only" },
+            ],
+          },
+        },
+        s.begins === "hand" ? ". When the platform says something else, you are asked in the booth." : ".",
+      ],
+    },
+    {
+      id: "silence",
+      parts: [
+        s.silenceMin === 0 ? "A show never ends by itself: " : "A show that nobody ends ends by itself after ",
+        {
+          path: "silenceMin",
+          label: "Minutes of silence after which a show ends; 0 for never",
+          text: s.silenceMin === 0 ? "0" : String(s.silenceMin),
+          field: { kind: "whole", min: 0, max: 720 },
+        },
+        s.silenceMin === 0
+          ? " minutes of silence."
+          : s.silenceMin === 1
+            ? " minute without a word in chat or a signal."
+            : " minutes without a word in chat or a signal.",
+      ],
+    },
+  ];
+}
+
+export const commandDeedWords: Readonly<Record<CommandDeed, string>> = {
+  start: "starts",
+  stop: "stops",
+  hit: "hits, by the number behind it,",
+  heal: "heals, by the number behind it,",
+  undo: "undoes the last hit on",
+  "start-over": "starts over",
+  rules: "tells the rules of",
+  flock: "sends a flock, of the number behind it, over",
+  clear: "clears",
+  hush: "hushes everything",
+  release: "releases the hush",
+  "on-air": "goes on air",
+  rehearse: "begins a rehearsal",
+  end: "ends the show",
+  next: "starts what comes next in the rundown",
+};
+
+export const commandInWords = (c: Command, game: (id: string) => string): string =>
+  `${c.word} ${commandDeedWords[c.does]}${c.game === "" ? "" : ` ${game(c.game)}`}. For ${rolesInWords(c.roles)}.`;
+
+export function showRefusalInWords({ code, facts }: Refusal, subject = ""): string {
+  const what = subject === "" ? "this" : `“${subject}”`;
+  switch (code) {
+    case "show/on-already":
+      return "the show is on air already";
+    case "show/rehearsing-already":
+      return "a rehearsal is running already";
+    case "show/on-air":
+      return "the show is on air; end it before you rehearse";
+    case "show/off":
+      return "no show is running; go on air or rehearse first";
+    case "show/started-already":
+      return `${what} was started or skipped already`;
+    case "show/no-item":
+      return "this is not in the rundown any more";
+    case "show/nothing-next":
+      return "nothing is left in the rundown";
+    case "show/plan-changed":
+      return `${String(facts["by"]) || "somebody"} changed the rundown meanwhile; it is shown as it is now`;
+    case "show/too-many-muted":
+      return `at most ${String(facts["most"])} viewers can be muted; let some speak again first`;
+    case "show/template-name":
+      return "a template needs a name";
+    case "show/too-many-templates":
+      return `there are at most ${String(facts["most"])} templates; remove one first`;
+    case "show/no-template":
+      return "this template is not there any more";
+    case "show/decided-already":
+      return "this was decided already";
+    case "command/role":
+      return `${what} is not for this role`;
+    case "command/amount":
+      return `say how much: ${String(facts["word"])} and a whole number`;
+    case "command/no-game":
+      return `${what} belongs to no game yet`;
+    case "viewer/muted":
+      return "muted in games, so it did nothing";
+    case "game/cannot":
+      return "the show has nothing of the kind";
+    case "game/unknown":
+      return "this game is not there any more";
+    default:
+      return code;
+  }
+}
+
+export function showNoteInWords(note: Note): string {
+  const subject = note.subject ?? "";
+  if (note.refusal !== undefined) return showRefusalInWords(note.refusal, subject);
+  switch (note.did) {
+    case "show/on":
+      return "the show is on air";
+    case "show/rehearsing":
+      return "a rehearsal began; when it ends, every game stands as before";
+    case "show/ended":
+      return note.facts?.["how"] === "silence" ? "the show ended by itself: it was silent for long" : "the show ended";
+    case "show/rehearsed":
+      return "the rehearsal ended; every game stands as before";
+    case "show/started":
+      return note.facts?.["itself"] === true ? `“${subject}” started by itself` : `“${subject}” started`;
+    case "show/skipped":
+      return `“${subject}” was skipped`;
+    case "show/back":
+      return `“${subject}” is planned again`;
+    case "show/planned":
+      return "the rundown was changed";
+    case "show/muted":
+      return `${subject} is muted in games`;
+    case "show/unmuted":
+      return `${subject} counts in games again`;
+    case "show/template-saved":
+      return `the template “${subject}” was saved`;
+    case "show/template-used":
+      return `the rundown is now “${subject}”`;
+    case "show/template-removed":
+      return `the template “${subject}” was removed`;
+    case "show/hushed":
+      return "everything is hushed";
+    case "show/released":
+      return "the hush is released";
+    case "command/done":
+      return `command ${subject}`;
+    default:
+      return "";
+  }
+}

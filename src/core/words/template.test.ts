@@ -1,0 +1,54 @@
+import { describe, expect, test } from "@jest/globals";
+import { checkTemplate, fillTemplate, showable, withChip } from "./template";
+
+describe("texts with variables", () => {
+  const known = ["viewer", "count", "text"];
+  test("variables are filled in, plural forms work", () => {
+    const text = "{viewer} gives {count, plural, one {# membership} other {# memberships}}";
+    expect(fillTemplate(text, { viewer: "Ada", count: 1 })).toBe("Ada gives 1 membership");
+    expect(fillTemplate(text, { viewer: "Ada", count: 1_200 })).toBe("Ada gives 1,200 memberships");
+    expect(checkTemplate(text, known)).toEqual({ ok: true, value: ["viewer", "count"] });
+  });
+  test("an unknown variable is refused by name, in the depth of a plural form too", () => {
+    expect(checkTemplate("{viewer} and {who}", known)).toMatchObject({
+      ok: false,
+      refusal: { code: "text/unknown-variable", facts: { name: "who" } },
+    });
+    expect(checkTemplate("{count, plural, one {{nobody}} other {x}}", known)).toMatchObject({
+      ok: false,
+      refusal: { facts: { name: "nobody" } },
+    });
+  });
+  test.each(["{", "{viewer", "}{", "{count, plural, one {x}}", "{ }"])("“%s” is no text with variables", (text) =>
+    expect(checkTemplate(text, known)).toMatchObject({ ok: false, refusal: { code: "text/broken" } }),
+  );
+  test("what viewers wrote is data: their braces and tags are letters", () => {
+    expect(fillTemplate("{viewer}: {text}", { viewer: "{text}", text: "{viewer} <b>x</b> '{'" })).toBe("{text}: {viewer} <b>x</b> '{'");
+  });
+  test("a text without variables stays as it is, and one that fails comes out as it stands", () => {
+    expect(fillTemplate("Back in five minutes", {})).toBe("Back in five minutes");
+    expect(fillTemplate("{missing}", {})).toBe("{missing}");
+  });
+  test("a chip is put in where the cursor stands", () => expect(withChip("Hello !", 6, "viewer")).toBe("Hello {viewer}!"));
+});
+
+describe("what may be shown on the picture", () => {
+  test.each<[string, string, string]>([
+    ["plain words", "lovely rim", "lovely rim"],
+    ["line breaks and tabs", "a\n\tb", "a b"],
+    ["zero-width and direction marks", "ab\u202Ecd\u2066e", "ab cd e"],
+    ["a pile of marks on one letter", `z${"\u0301".repeat(30)}`, "z\u0301\u0301"],
+    ["an address", "see https://evil.invalid/x?y now", "see (link) now"],
+    ["an address without a scheme", "go to shop.com/cheap today", "go to (link) today"],
+    ["markup stays letters", "<script>alert(1)</script>", "<script>alert(1)</script>"],
+  ])("%s", (_, given, shown) => expect(showable(given)).toBe(shown));
+  test("hidden words are covered as whole words, whatever their case", () => {
+    expect(showable("you CrackPot, not crackpottery", ["crackpot"])).toBe("you ••••••••, not crackpottery");
+    expect(showable("a.b (x)", ["a.b", "(x)", ""])).toBe("••• •••");
+  });
+  test("what is too long ends with a sign of it", () => {
+    const shown = showable("x".repeat(500));
+    expect([...shown]).toHaveLength(200);
+    expect(shown.endsWith("…")).toBe(true);
+  });
+});

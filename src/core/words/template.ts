@@ -1,0 +1,95 @@
+import {
+  isArgumentElement,
+  isPluralElement,
+  isSelectElement,
+  isNumberElement,
+  isDateElement,
+  isTimeElement,
+  isTagElement,
+  parse,
+  type MessageFormatElement,
+} from "@formatjs/icu-messageformat-parser";
+import { IntlMessageFormat } from "intl-messageformat";
+import { ok, refused, type Result } from "../kernel/refusal";
+
+/**
+ * Texts with variables are ICU MessageFormat: `{viewer} tipped {amount}`, plural forms included. What
+ * viewers wrote is put in as data, never read as format. Tags are off: `<b>` is three letters.
+ */
+export type Values = Readonly<Record<string, string | number>>;
+const mostLetters = 400;
+
+function namesIn(elements: readonly MessageFormatElement[], into: Set<string>): void {
+  for (const e of elements) {
+    if (isArgumentElement(e) || isNumberElement(e) || isDateElement(e) || isTimeElement(e)) into.add(e.value);
+    if (isPluralElement(e) || isSelectElement(e)) {
+      into.add(e.value);
+      for (const option of Object.values(e.options)) namesIn(option.value, into);
+    }
+    if (isTagElement(e)) namesIn(e.children, into);
+  }
+}
+
+/** Refused: a text that is no MessageFormat, or names a variable that is not among `known`. */
+export function checkTemplate(text: string, known: readonly string[]): Result<readonly string[]> {
+  const names = new Set<string>();
+  try {
+    namesIn(parse(text, { ignoreTag: true }), names);
+  } catch {
+    return refused("text/broken", { text: text.slice(0, 60) });
+  }
+  const unknown = [...names].find((name) => !known.includes(name));
+  if (unknown !== undefined) return refused("text/unknown-variable", { name: unknown, known: known.join(", ") });
+  return ok([...names]);
+}
+
+const made = new Map<string, IntlMessageFormat>();
+/** The text with its variables filled in. A text that was checked at save can't fail; one that does comes out as it is. */
+export function fillTemplate(text: string, values: Values): string {
+  if (!/[{'#]/.test(text)) return text;
+  try {
+    let format = made.get(text);
+    if (format === undefined) {
+      if (made.size > 500) made.clear();
+      made.set(text, (format = new IntlMessageFormat(text, "en", undefined, { ignoreTag: true })));
+    }
+    return String(format.format({ ...values })).slice(0, mostLetters);
+  } catch {
+    return text;
+  }
+}
+
+/** What stands before a chip that is picked into a text at `at`. */
+export const withChip = (text: string, at: number, name: string): string => `${text.slice(0, at)}{${name}}${text.slice(at)}`;
+
+// Controls, zero-width and direction marks; a line of many marks on one letter.
+const unseen = /\p{Cc}|[\u00ad\u200b-\u200f\u2028-\u202e\u2060-\u206f\ufeff\ufff9-\ufffb]/gu;
+const stacked = /(\p{M}{2})\p{M}+/gu;
+const address = /\b(?:https?:\/\/|www\.)\S+|\b[\p{L}\p{N}-]+\.(?:com|net|org|io|gg|tv|ru|cn|xyz|info|link|invalid)\b\S*/giu;
+
+const patterns = new WeakMap<readonly string[], RegExp | null>();
+/** One pattern for a whole list of hidden words, longest first; made once per list. */
+function patternOf(hidden: readonly string[]): RegExp | null {
+  const known = patterns.get(hidden);
+  if (known !== undefined) return known;
+  const words = hidden
+    .map((w) => w.trim())
+    .filter((w) => w !== "")
+    .sort((a, b) => b.length - a.length)
+    .map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"));
+  const made = words.length === 0 ? null : new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.join("|")})(?![\\p{L}\\p{N}])`, "giu");
+  patterns.set(hidden, made);
+  return made;
+}
+
+/**
+ * What a viewer wrote, fit to be shown on the picture: nothing unseen, no addresses, hidden words covered,
+ * at most `most` letters. The page puts it in as text, so it is never markup.
+ */
+export function showable(text: string, hidden: readonly string[] = [], most = 200): string {
+  let clean = text.replace(unseen, " ").replace(stacked, "$1").replace(address, "(link)").replace(/\s+/g, " ").trim();
+  const pattern = patternOf(hidden);
+  if (pattern !== null) clean = clean.replace(pattern, (found) => "•".repeat(Math.min(8, found.length)));
+  const letters = [...clean];
+  return letters.length > most ? `${letters.slice(0, most - 1).join("")}…` : clean;
+}

@@ -1,0 +1,189 @@
+import { describe, expect, test } from "@jest/globals";
+import { emoteWall } from "../../core/games/emote-wall/rules";
+import { type WallSettings, wallDefaults } from "../../core/games/emote-wall/settings";
+import { Flat, stride } from "../../overlay/flat";
+import type { SceneKit } from "../../overlay/scene";
+import type { LoadedSprite } from "../../overlay/sprites";
+import { wallScene } from "./scene";
+
+const box = { x: 0, y: 0, width: 1_920, height: 1_080 };
+const picture: LoadedSprite["picture"] = { width: 1, height: 1 } as unknown as NonNullable<LoadedSprite["picture"]>;
+
+/** A book whose pictures are all there: `wide` is twice as wide as high, `moving` has four frames. */
+function book(): SceneKit["sprites"] {
+  const keys: string[] = [];
+  const of = (id: number): LoadedSprite => {
+    const key = keys[id] ?? "";
+    const moving = key === "moving";
+    return {
+      id,
+      key,
+      picture: key === "missing" ? null : picture,
+      frames: moving ? 4 : 1,
+      columns: 2,
+      frameWidth: key === "wide" ? 200 : 100,
+      frameHeight: 100,
+      frameMs: moving ? 100 : 0,
+      usedAtMs: 0,
+    };
+  };
+  const made = {
+    id: (key: string) => (keys.includes(key) ? keys.indexOf(key) : keys.push(key) - 1),
+    get: of,
+    known: () => ["pot"],
+  };
+  return made as unknown as SceneKit["sprites"];
+}
+
+function setUp(part: Partial<WallSettings> = {}, still = false) {
+  const scene = wallScene({
+    sprites: book(),
+    still,
+    paint: () => {
+      throw new Error("a wall has no surface of its own");
+    },
+  });
+  const view = (more: Partial<WallSettings> = {}, on = true) => emoteWall.view({ ...wallDefaults, ...part, ...more }, { on }, "overlay");
+  scene.setView(view());
+  const flat = new Flat();
+  const frame = (nowMs: number, room = 1): Flat => {
+    flat.count = 0;
+    scene.frame(nowMs, box, flat, room);
+    return flat;
+  };
+  const spawn = (count: number, more: Record<string, unknown> = {}, nowMs = 0): void =>
+    scene.effect({ do: "spawn", keys: ["pot"], count, seed: 5, overMs: 0, motion: null, ...more }, nowMs);
+  return { scene, frame, spawn, view };
+}
+const row = (flat: Flat, n: number): number[] => [...flat.data.slice(n * stride, (n + 1) * stride)];
+
+describe("the wall's scene", () => {
+  test("shows as many as it is told, for as long as they live, and then nothing moves", () => {
+    const { scene, frame, spawn } = setUp({ lifeMs: 2_000 });
+    spawn(5);
+    expect(frame(500).count).toBe(5);
+    expect(scene.live).toBe(5);
+    expect(scene.frame(3_000, box, new Flat(), 1)).toBe(false);
+    expect(scene.live).toBe(0);
+  });
+  test("a flock comes over its time, not at once", () => {
+    const { frame, spawn } = setUp({ lifeMs: 60_000 });
+    spawn(100, { overMs: 2_000 });
+    const counts = [100, 500, 1_000, 1_900, 2_100].map((t) => frame(t).count);
+    expect(counts).toEqual([...counts].sort((a, b) => a - b));
+    expect(counts[0]!).toBeLessThan(20);
+    expect(counts[2]!).toBeGreaterThan(35);
+    expect(counts[2]!).toBeLessThan(65);
+    expect(counts[4]!).toBe(100);
+  });
+  test("over the cap the oldest leave first, softly", () => {
+    const { frame, spawn } = setUp({ cap: 10, lifeMs: 60_000, motion: "pop" });
+    spawn(10, { keys: ["old"] });
+    frame(1_000);
+    spawn(10, { keys: ["young"] }, 1_000);
+    // They fade for a third of a second: all are drawn, the old ones fainter.
+    frame(1_001);
+    const fading = frame(1_150);
+    expect(fading.count).toBe(20);
+    const alphas = Array.from({ length: 20 }, (_, n) => [row(fading, n)[6], row(fading, n)[5]!] as const);
+    expect(alphas.filter(([sprite]) => sprite === 0).every(([, a]) => a < 0.8)).toBe(true);
+    expect(alphas.filter(([sprite]) => sprite === 1).every(([, a]) => a === 1)).toBe(true);
+    expect(frame(1_500).count).toBe(10);
+  });
+  test("the governor's room lowers the cap", () => {
+    const { frame, spawn } = setUp({ cap: 100, lifeMs: 60_000 });
+    spawn(100);
+    frame(100, 0.35);
+    expect(frame(600, 0.35).count).toBe(35);
+  });
+  test("clearing is soft, clearing under hush is at once, and what was not born yet never is", () => {
+    const { scene, frame, spawn } = setUp({ lifeMs: 60_000 });
+    spawn(20, { overMs: 10_000 });
+    expect(frame(5_000).count).toBeGreaterThan(5);
+    scene.effect({ do: "clear" }, 5_000);
+    expect(frame(5_100).count).toBeGreaterThan(5);
+    expect(frame(5_500).count).toBe(0);
+    expect(frame(11_000).count).toBe(0);
+    spawn(20, {}, 11_000);
+    scene.clear(11_001, true);
+    expect(frame(11_002).count).toBe(0);
+  });
+  test("a wall that is switched off is empty and takes nothing", () => {
+    const { scene, frame, spawn, view } = setUp();
+    spawn(5);
+    scene.setView(view({}, false));
+    expect(frame(10).count).toBe(0);
+    spawn(5, {}, 10);
+    expect(frame(20).count).toBe(0);
+  });
+  test("sizes are shares of the height, pictures keep their shape", () => {
+    const { frame, spawn } = setUp({ sizeShare: 0.1, sizeSpread: 0, motion: "pop", lifeMs: 60_000 });
+    spawn(1, { keys: ["wide"] });
+    const [, , width = 0, height = 0] = row(frame(5_000), 0);
+    expect(width / height).toBeCloseTo(2, 1);
+    expect(Math.sqrt(width * height)).toBeCloseTo(108, -1);
+  });
+  test("a part of the picture holds all that moves in it", () => {
+    const { frame, spawn } = setUp({
+      area: { x: 0.5, y: 0, width: 0.25, height: 0.5 },
+      motion: "ricochet",
+      lifeMs: 60_000,
+      sizeShare: 0.05,
+    });
+    spawn(40);
+    for (const t of [100, 2_000, 9_000]) {
+      const flat = frame(t);
+      for (let n = 0; n < flat.count; n += 1) {
+        const [x = 0, y = 0] = row(flat, n);
+        expect([x > 950 && x < 1_450, y > -10 && y < 550]).toEqual([true, true]);
+      }
+    }
+  });
+  test("animations run by the emote's own age; pictures that are not there are left out", () => {
+    const { frame, spawn } = setUp({ lifeMs: 60_000 });
+    spawn(1, { keys: ["moving"] });
+    const frames = [0, 100, 200, 300, 400].map((t) => row(frame(t + 1), 0)[7]);
+    expect(new Set(frames.slice(0, 4)).size).toBe(4);
+    expect(frames[4]).toBe(frames[0]);
+    spawn(3, { keys: ["missing"] }, 500);
+    expect(frame(600).count).toBe(1);
+  });
+  test("the same seed looks alike on two pages, whatever they showed before", () => {
+    const [a, b] = [setUp(), setUp()];
+    b.spawn(7, { seed: 99 });
+    b.frame(20_000);
+    a.spawn(6, {}, 20_000);
+    b.spawn(6, {}, 20_000);
+    expect(Array.from({ length: 6 }, (_, n) => row(a.frame(21_000), n))).toEqual(
+      Array.from({ length: 6 }, (_, n) => row(b.frame(21_000), n)),
+    );
+  });
+  test("a storm of flocks fills no memory: the newest six thousand stay", () => {
+    const { frame, spawn } = setUp({ cap: 2_000, lifeMs: 120_000 });
+    for (let i = 0; i < 12; i += 1) spawn(2_000, { seed: i, overMs: 60_000 }, i);
+    expect(frame(60_100).count).toBeLessThanOrEqual(6_000);
+    expect(frame(61_000).count).toBe(2_000);
+  });
+  test("who asked for less motion sees emotes come and go where they are", () => {
+    const { frame, spawn } = setUp({ motion: "spout" }, true);
+    spawn(1);
+    const [early, late] = [row(frame(1_000), 0), row(frame(4_000), 0)];
+    expect([early[0], early[1], early[4]]).toEqual([late[0], late[1], late[4]]);
+  });
+  test("what is malformed is passed over; rehearsing leaves no trace", () => {
+    const { scene, frame } = setUp();
+    for (const odd of [
+      null,
+      {},
+      { do: "dance" },
+      { do: "spawn", keys: [], count: 1 },
+      { do: "spawn", keys: ["x"], count: 1e9, seed: 1, overMs: 0, motion: null },
+    ])
+      scene.effect(odd, 0);
+    expect(frame(10).count).toBe(0);
+    const unseen = new Flat();
+    scene.rehearse(box, unseen);
+    expect(unseen.count).toBeGreaterThan(100);
+    expect([scene.live, frame(20).count]).toEqual([0, 0]);
+  });
+});

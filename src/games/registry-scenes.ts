@@ -1,0 +1,6 @@
+import type { SceneRegistry } from "../overlay/scene";
+import { bossScene } from "./boss-battle/scene";
+import { wallScene } from "./emote-wall/scene";
+
+/** What draws each game: for overlay pages and previews. */
+export const scenes: SceneRegistry = { "emote-wall": wallScene, "boss-battle": bossScene };

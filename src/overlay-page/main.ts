@@ -1,0 +1,129 @@
+import { type Stage, wireVersion } from "../core/wire/messages";
+import { scenes } from "../games/registry-scenes";
+import { MomentsLayer, momentStyle } from "../overlay/moments-layer";
+import { StagePlayer } from "../overlay/player";
+import { SoundBoard } from "../overlay/sounds";
+import { openLink } from "./link";
+
+const host = document.getElementById("stage");
+// The token stands behind the #, so it is in no request and no log.
+const token = location.hash.slice(1);
+// The booth shows the very page that viewers see; it never counts as one and never makes sound.
+const peek = /^peek:([A-Za-z0-9_-]{1,26})$/.exec(token)?.[1] ?? null;
+/** The engine takes the voice away after 1.8 s of silence; a page that is not told so falls silent after 2 s. */
+const voiceEveryMs = 600;
+const voiceLeaseMs = 2_000;
+
+const styled = (text: string): HTMLStyleElement => {
+  const style = document.createElement("style");
+  style.textContent = text;
+  document.head.append(style);
+  return style;
+};
+
+if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
+  const player = new StagePlayer(host, scenes);
+  const moments = new MomentsLayer(host);
+  const sounds = new SoundBoard();
+  styled(momentStyle);
+  const own = styled("");
+  let hushed = false;
+  let shows = true;
+  let stage: Stage | null = null;
+  let voiceUntilMs = 0;
+  const whole = (value: number): number => Math.max(1, Math.min(16_384, Math.round(value)));
+  const size = (): { width: number; height: number } => ({ width: whole(innerWidth), height: whole(innerHeight) });
+  const hush = (on: boolean): void => {
+    hushed = on;
+    player.hush(on);
+    if (on) {
+      moments.clear();
+      sounds.stopAll();
+    } else if (stage !== null) moments.setStage(stage.sprites, stage.moments);
+  };
+  const link = openLink(peek === null ? { token } : { peek }, {
+    size,
+    onMessage: (message) => {
+      switch (message.type) {
+        case "snapshot":
+        case "stage": {
+          stage = message.stage;
+          shows = stage.shows;
+          own.textContent = stage.css;
+          player.setStage(shows ? stage : { ...stage, games: [] });
+          moments.setStage(stage.sprites, hushed ? [] : stage.moments);
+          if (message.type === "snapshot") hush(message.hushed);
+          sounds.setStage(stage.sounds);
+          break;
+        }
+        case "views":
+          if (shows) for (const { game, view } of message.views) player.view(game, view);
+          break;
+        case "effects":
+          if (shows) for (const { game, effect } of message.items) player.effect(game, effect);
+          break;
+        case "moment":
+          if (hushed) break;
+          if (shows) moments.play(message.moment);
+          if (message.moment.sound !== "" && peek === null) void sounds.play(message.moment);
+          break;
+        case "moment-end":
+          moments.end(message.ids);
+          sounds.end(message.ids);
+          break;
+        case "hush":
+          hush(message.on);
+          break;
+        case "voice":
+          voiceUntilMs = message.on ? performance.now() + voiceLeaseMs : 0;
+          if (message.on !== sounds.speaks) sounds.setVoice(message.on);
+          break;
+        case "beat":
+          break;
+        case "gone":
+          player.clear(true);
+          player.free();
+          moments.free();
+          sounds.free();
+          break;
+      }
+    },
+  });
+  setInterval(() => {
+    if (!sounds.speaks) return;
+    if (performance.now() > voiceUntilMs) sounds.setVoice(false);
+    else if (sounds.state() === "ready") link.send({ v: wireVersion, type: "voice" });
+  }, voiceEveryMs);
+  let last = "";
+  const report = (): void => {
+    if (peek !== null) return;
+    const { framesPerSecond, late, live, drawing } = player.facts();
+    const rounded = {
+      ...size(),
+      hidden: document.hidden,
+      framesPerSecond: Math.round(framesPerSecond),
+      late: Math.min(late, 100_000),
+      live,
+      drawing,
+      sound: sounds.state(),
+    };
+    const text = JSON.stringify(rounded);
+    if (text === last) return;
+    last = text;
+    link.send({ v: wireVersion, type: "report", ...rounded });
+  };
+  setInterval(report, 1_000);
+  addEventListener("resize", report);
+  document.addEventListener("visibilitychange", report);
+  // For browser tests and the bench: what the page itself measures.
+  Object.assign(window, {
+    izzamFacts: () => ({
+      ...player.facts(),
+      moments: moments.live,
+      voice: sounds.speaks,
+      sounds: sounds.begun,
+      lives: player.lives(),
+      shown: player.shown(),
+    }),
+  });
+}

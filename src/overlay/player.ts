@@ -1,0 +1,219 @@
+import type { Place, Stage } from "../core/wire/messages";
+import { Flat } from "./flat";
+import { Governor } from "./governor";
+import type { Pen } from "./pen";
+import { BitmapPen } from "./pen-bitmaps";
+import { InstancedPen } from "./pen-instanced";
+import type { Scene, SceneRegistry } from "./scene";
+import { SpriteBook } from "./sprites";
+import { Surface } from "./surface";
+
+type Standing = { id: string; kind: string; place: Place; scene: Scene };
+export type PlayerFacts = Readonly<{
+  framesPerSecond: number;
+  late: number;
+  live: number;
+  drawing: string;
+  scriptMs: number;
+  sceneMs: number;
+}>;
+const mostPixels = 3_840 * 2_160;
+
+/**
+ * Plays one stage in one element: keeps the canvas at the element's size, runs the scenes, draws only
+ * while something moves. The overlay page and the editor's preview are both this.
+ */
+export class StagePlayer {
+  readonly sprites = new SpriteBook();
+  private readonly governor = new Governor();
+  private readonly flat = new Flat();
+  private readonly still = matchMedia("(prefers-reduced-motion: reduce)").matches;
+  private readonly observer: ResizeObserver;
+  private standings: Standing[] = [];
+  private canvas: HTMLCanvasElement;
+  private pen: Pen;
+  private asked = 0;
+  private lastMs = 0;
+  private hushed = false;
+  private scriptMs = 0;
+  private sceneMs = 0;
+  private slowInstancedFrames = 0;
+
+  constructor(
+    private readonly host: HTMLElement,
+    private readonly scenes: SceneRegistry,
+    private readonly now: () => number = () => performance.now(),
+  ) {
+    [this.canvas, this.pen] = this.makePen(true);
+    this.observer = new ResizeObserver(() => this.fit());
+    this.observer.observe(host);
+    this.fit();
+    this.sprites.onLoaded = () => this.wake();
+  }
+
+  private makePen(tryInstanced: boolean): [HTMLCanvasElement, Pen] {
+    const fresh = (): HTMLCanvasElement => {
+      const canvas = document.createElement("canvas");
+      canvas.style.cssText = "position:absolute;inset:0;width:100%;height:100%;pointer-events:none";
+      canvas.setAttribute("aria-hidden", "true");
+      return canvas;
+    };
+    let canvas = fresh();
+    let pen: Pen;
+    try {
+      if (!tryInstanced) throw new Error("not wanted");
+      pen = new InstancedPen(canvas, this.sprites);
+      canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
+    } catch {
+      canvas = fresh();
+      pen = new BitmapPen(canvas, this.sprites);
+    }
+    this.host.append(canvas);
+    return [canvas, pen];
+  }
+
+  private useBitmaps(): void {
+    if (this.pen.name === "bitmaps") return;
+    this.canvas.remove();
+    [this.canvas, this.pen] = this.makePen(false);
+    this.fit();
+  }
+
+  private fit(): void {
+    const { clientWidth, clientHeight } = this.host;
+    const ratio = Math.min(window.devicePixelRatio || 1, Math.sqrt(mostPixels / Math.max(1, clientWidth * clientHeight)));
+    this.pen.resize(Math.max(1, Math.round(clientWidth * ratio)), Math.max(1, Math.round(clientHeight * ratio)));
+    this.wake();
+  }
+
+  setStage(stage: Stage): void {
+    this.sprites.setStage(stage.sprites, stage.markedUrl);
+    const before = this.standings;
+    this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
+      const kept = this.standings.find((s) => s.id === id && s.kind === kind);
+      const scene = kept?.scene ?? this.scenes[kind]?.({ sprites: this.sprites, still: this.still, paint: () => new Surface(this.host) });
+      if (scene === undefined) return [];
+      scene.setView(view);
+      if (kept === undefined) setTimeout(() => this.rehearse(scene), 200);
+      return [{ id, kind, place, scene }];
+    });
+    for (const gone of before) if (!this.standings.some((s) => s.scene === gone.scene)) gone.scene.free?.();
+    // Scenes with a surface of their own stand in the order of the stage.
+    this.standings.forEach((s, i) => s.scene.stack?.(i));
+    this.wake();
+  }
+
+  private rehearse(scene: Scene): void {
+    // Somebody was quicker: then it has begun for real.
+    if (scene.live > 0) return;
+    const unseen = new Flat();
+    scene.rehearse({ x: 0, y: 0, width: 1_920, height: 1_080 }, unseen);
+    this.pen.rehearse(unseen);
+  }
+
+  /** What one game shows now, when only that changed. */
+  view(game: string, view: unknown): void {
+    const standing = this.standings.find((s) => s.id === game);
+    if (standing === undefined) return;
+    this.sprites.nowMs = this.now();
+    standing.scene.setView(view);
+    this.wake();
+  }
+
+  /** What each game's scene stands at, for tests: never more than its view holds. */
+  shown(): Readonly<Record<string, unknown>> {
+    return Object.fromEntries(this.standings.map((s) => [s.id, s.scene.shown?.() ?? null]));
+  }
+
+  effect(game: string, effect: unknown): void {
+    if (this.hushed) return;
+    const nowMs = this.now();
+    this.sprites.nowMs = nowMs;
+    this.standings.find((s) => s.id === game)?.scene.effect(effect, nowMs);
+    this.wake();
+  }
+
+  /** Silent and empty, at once. */
+  hush(on: boolean): void {
+    this.hushed = on;
+    if (on) this.clear(true);
+    // What is state (a boss, its health) stands there again.
+    else this.wake();
+  }
+
+  clear(atOnce: boolean): void {
+    for (const { scene } of this.standings) scene.clear(this.now(), atOnce);
+    if (atOnce) this.pen.clear();
+    this.wake();
+  }
+
+  /** How many pictures each game has on the stage now; under hush there are none. */
+  lives(): Readonly<Record<string, number>> {
+    return Object.fromEntries(this.standings.map((s) => [s.id, this.hushed ? 0 : s.scene.live]));
+  }
+
+  facts(): PlayerFacts {
+    const live = Object.values(this.lives()).reduce((sum, n) => sum + n, 0);
+    return {
+      framesPerSecond: this.asked === 0 ? 0 : this.governor.framesPerSecond,
+      late: this.governor.late,
+      live,
+      drawing: this.pen.name,
+      scriptMs: this.scriptMs,
+      sceneMs: this.sceneMs,
+    };
+  }
+
+  private wake(): void {
+    if (this.asked !== 0) return;
+    this.governor.rest();
+    this.lastMs = 0;
+    this.asked = requestAnimationFrame(this.frame);
+  }
+
+  private readonly frame = (): void => {
+    const nowMs = this.now();
+    if (this.lastMs > 0) this.watch(nowMs - this.lastMs);
+    this.lastMs = nowMs;
+    this.sprites.nowMs = nowMs;
+    const { coarse, room } = this.governor.now;
+    const { width, height } = this.canvas;
+    this.flat.count = 0;
+    let alive = false;
+    for (const { place, scene } of this.hushed ? [] : this.standings) {
+      const box = {
+        x: place.x * width,
+        y: place.y * height,
+        width: place.width * width,
+        height: place.height * height,
+        stageWidth: width,
+        opacity: place.opacity,
+      };
+      const from = this.flat.count;
+      if (scene.frame(nowMs, box, this.flat, room)) alive = true;
+      if (place.opacity < 1) this.flat.fade(from, place.opacity);
+    }
+    this.sceneMs = this.now() - nowMs;
+    this.pen.coarse = coarse;
+    if (this.flat.count > 0) this.pen.draw(this.flat);
+    else this.pen.clear();
+    this.scriptMs = this.now() - nowMs;
+    this.asked = alive ? requestAnimationFrame(this.frame) : 0;
+  };
+
+  private watch(sinceLastMs: number): void {
+    this.governor.frame(sinceLastMs);
+    if (this.pen.name !== "instanced" || this.flat.count < 20) return;
+    // A card that does worse than a slow processor would: a whole second of frames under 20 a second.
+    this.slowInstancedFrames = sinceLastMs > 50 && sinceLastMs < 1_000 ? this.slowInstancedFrames + 1 : 0;
+    if (this.slowInstancedFrames >= 20) this.useBitmaps();
+  }
+
+  free(): void {
+    this.observer.disconnect();
+    for (const { scene } of this.standings) scene.free?.();
+    if (this.asked !== 0) cancelAnimationFrame(this.asked);
+    this.pen.free();
+    this.canvas.remove();
+  }
+}

@@ -1,0 +1,31 @@
+import type { Flat } from "./flat";
+import type { SpriteBook } from "./sprites";
+import type { Box } from "./box";
+import type { Surface } from "./surface";
+
+export type { Box } from "./box";
+
+/** What the player asks of every game's scene. Time is the page's own clock, in milliseconds. */
+export type Scene = {
+  setView: (view: unknown) => void;
+  effect: (effect: unknown, nowMs: number) => void;
+  /** Writes this frame into `out`; false when nothing moves any more. `room` is the share of its cap it may use. */
+  frame: (nowMs: number, box: Box, out: Flat, room: number) => boolean;
+  /**
+   * Runs through its work once, unseen, while the page has nothing else to do: code that has never run is
+   * ten times slower, and the first flock of an evening must not stop the picture.
+   */
+  rehearse: (box: Box, out: Flat) => void;
+  /** Softly, or at once under hush. */
+  clear: (nowMs: number, atOnce: boolean) => void;
+  readonly live: number;
+  /** What it stands at now, for tests. */
+  shown?: () => unknown;
+  /** Its place in the order of the stage, when it has a surface of its own. */
+  stack?: (order: number) => void;
+  free?: () => void;
+};
+/** `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped. */
+export type SceneKit = Readonly<{ sprites: SpriteBook; still: boolean; paint: () => Surface }>;
+export type SceneMaker = (kit: SceneKit) => Scene;
+export type SceneRegistry = Readonly<Record<string, SceneMaker>>;

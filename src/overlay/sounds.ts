@@ -1,0 +1,104 @@
+import type { Moment } from "../core/moments/moment";
+import type { Sound } from "../core/wire/messages";
+
+type Playing = { source: AudioBufferSourceNode; gain: GainNode };
+
+/**
+ * Plays sounds, if this page may: the browser must allow it, and outside previews the page must have the
+ * channel's one voice. Sounds are fetched when the stage names them, so that they begin at once.
+ */
+export class SoundBoard {
+  private context: AudioContext | null = null;
+  private readonly buffers = new Map<string, Promise<AudioBuffer | null>>();
+  private readonly playing = new Map<string, Playing>();
+  private sounds = new Map<string, Sound>();
+  private voice = false;
+  /** How many were begun since the page opened; tests count by it. */
+  begun = 0;
+
+  setStage(sounds: readonly Sound[]): void {
+    this.sounds = new Map(sounds.map((s) => [s.id, s]));
+    if (sounds.length === 0) return;
+    const context = this.open();
+    if (context !== null) for (const sound of sounds) void this.load(context, sound);
+  }
+
+  private open(): AudioContext | null {
+    if (this.context !== null) return this.context;
+    try {
+      this.context = new AudioContext();
+    } catch {
+      return null;
+    }
+    return this.context;
+  }
+
+  /** Whether the browser lets this page make sound now. Asks again each time: it may have changed its mind. */
+  state(): "ready" | "blocked" {
+    const context = this.open();
+    if (context === null) return "blocked";
+    if (context.state === "suspended") void context.resume().catch(() => undefined);
+    return context.state === "running" ? "ready" : "blocked";
+  }
+
+  setVoice(on: boolean): void {
+    this.voice = on;
+    if (!on) this.stopAll();
+  }
+  get speaks(): boolean {
+    return this.voice;
+  }
+
+  private load(context: AudioContext, sound: Sound): Promise<AudioBuffer | null> {
+    let known = this.buffers.get(sound.url);
+    if (known === undefined) {
+      known = fetch(sound.url)
+        .then(async (response) => (response.ok ? context.decodeAudioData(await response.arrayBuffer()) : null))
+        .catch(() => null);
+      this.buffers.set(sound.url, known);
+      void known.then((buffer) => {
+        if (buffer === null) this.buffers.delete(sound.url);
+      });
+    }
+    return known;
+  }
+
+  async play(moment: Moment): Promise<void> {
+    const sound = this.sounds.get(moment.sound);
+    const context = this.open();
+    if (!this.voice || sound === undefined || context === null) return;
+    const askedMs = performance.now();
+    const buffer = await this.load(context, sound);
+    // Never late: a sound that took too long to come is dropped, and so is one after the voice went elsewhere.
+    if (buffer === null || !this.voice || performance.now() - askedMs > 1_500 || context.state !== "running") return;
+    const source = context.createBufferSource();
+    const gain = context.createGain();
+    gain.gain.value = sound.volume * moment.volume;
+    source.buffer = buffer;
+    source.connect(gain).connect(context.destination);
+    source.onended = () => this.playing.delete(moment.id);
+    this.playing.set(moment.id, { source, gain });
+    source.start();
+    this.begun += 1;
+  }
+
+  end(ids: readonly string[]): void {
+    for (const id of ids) {
+      const playing = this.playing.get(id);
+      if (playing === undefined || this.context === null) continue;
+      // A short fade: a sound cut off clicks.
+      playing.gain.gain.setTargetAtTime(0, this.context.currentTime, 0.02);
+      playing.source.stop(this.context.currentTime + 0.12);
+      this.playing.delete(id);
+    }
+  }
+
+  stopAll(): void {
+    this.end([...this.playing.keys()]);
+  }
+
+  free(): void {
+    this.stopAll();
+    void this.context?.close();
+  }
+}

@@ -1,0 +1,145 @@
+import type { Sprite } from "../core/wire/messages";
+
+export type SpritePicture = CanvasImageSource & { readonly width: number; readonly height: number };
+export type LoadedSprite = {
+  id: number;
+  key: string;
+  picture: SpritePicture | null;
+  frames: number;
+  columns: number;
+  frameWidth: number;
+  frameHeight: number;
+  frameMs: number;
+  usedAtMs: number;
+};
+
+export const emojiFont = "Noto Color Emoji";
+const emojiPx = 160;
+const retryMs = 20_000;
+/** A long storm of ever other emoji must not fill the memory: over so many, those unused for longest go. */
+const mostLoaded = 300;
+/** Longer than any emote lives: who was not asked for in this time is on no picture, not even a hidden page's. */
+const surelyGoneMs = 130_000;
+
+/**
+ * The pictures of a stage: small numbers for keys, loaded when first wanted. Emoji are drawn from the font
+ * that ships with Izzam, so that they look the same on every machine.
+ */
+export class SpriteBook {
+  private readonly byKey = new Map<string, LoadedSprite>();
+  private readonly list: LoadedSprite[] = [];
+  private sheets = new Map<string, Sprite>();
+  private markedUrl = "";
+  /** The page's clock, set by the player once a frame. */
+  nowMs = 0;
+  onLoaded: (sprite: LoadedSprite) => void = () => undefined;
+
+  setStage(sprites: readonly Sprite[], markedUrl: string): void {
+    const next = new Map(sprites.map((s) => [s.key, s]));
+    for (const [key, old] of this.sheets) {
+      // A sheet that was replaced is loaded anew when it is wanted next.
+      if (next.get(key)?.url !== old.url && this.byKey.has(key)) this.forget(key);
+    }
+    this.sheets = next;
+    this.markedUrl = markedUrl;
+  }
+
+  /** Keys of the channel's own pictures. */
+  known(): readonly string[] {
+    return [...this.sheets.keys()];
+  }
+
+  private forget(key: string): void {
+    this.byKey.delete(key);
+  }
+
+  id(key: string): number {
+    const known = this.byKey.get(key);
+    if (known !== undefined) {
+      known.usedAtMs = this.nowMs;
+      return known.id;
+    }
+    const sprite: LoadedSprite = {
+      id: this.list.length,
+      key,
+      picture: null,
+      frames: 1,
+      columns: 1,
+      frameWidth: 1,
+      frameHeight: 1,
+      frameMs: 0,
+      usedAtMs: this.nowMs,
+    };
+    this.byKey.set(key, sprite);
+    this.list.push(sprite);
+    void this.load(sprite);
+    return sprite.id;
+  }
+
+  get(id: number): LoadedSprite | undefined {
+    const sprite = this.list[id];
+    if (sprite !== undefined) sprite.usedAtMs = this.nowMs;
+    return sprite;
+  }
+
+  private letGo(): void {
+    const idle = [...this.byKey.values()]
+      .filter((s) => s.picture !== null && this.nowMs - s.usedAtMs > surelyGoneMs)
+      .sort((a, b) => a.usedAtMs - b.usedAtMs);
+    for (const sprite of idle.slice(0, this.byKey.size - Math.floor(mostLoaded * 0.8))) {
+      if (sprite.picture instanceof ImageBitmap) sprite.picture.close();
+      sprite.picture = null;
+      this.forget(sprite.key);
+      Reflect.deleteProperty(this.list, sprite.id);
+    }
+  }
+
+  private async load(sprite: LoadedSprite): Promise<void> {
+    try {
+      if (sprite.key.startsWith("emoji:")) await loadEmoji(sprite);
+      else if (sprite.key.startsWith("mark:"))
+        await loadSheet(sprite, this.markedUrl.replace("{id}", encodeURIComponent(sprite.key.slice(5))), null);
+      else {
+        const sheet = this.sheets.get(sprite.key) ?? null;
+        await loadSheet(sprite, sheet?.url ?? "", sheet);
+      }
+      this.onLoaded(sprite);
+      if (this.byKey.size > mostLoaded) this.letGo();
+    } catch {
+      // It stays invisible; asked for again after a while.
+      setTimeout(() => this.byKey.get(sprite.key) === sprite && this.forget(sprite.key), retryMs);
+    }
+  }
+}
+
+async function loadEmoji(sprite: LoadedSprite): Promise<void> {
+  const glyph = sprite.key.slice(6);
+  const font = `${emojiPx * 0.8}px "${emojiFont}"`;
+  await document.fonts.load(font, glyph);
+  const canvas = document.createElement("canvas");
+  canvas.width = canvas.height = emojiPx;
+  const pen = canvas.getContext("2d");
+  if (pen === null) throw new Error("no canvas");
+  pen.font = `${font}, sans-serif`;
+  pen.textAlign = "center";
+  pen.textBaseline = "alphabetic";
+  const size = pen.measureText(glyph);
+  const height = size.actualBoundingBoxAscent + size.actualBoundingBoxDescent;
+  const scale = Math.min(1, emojiPx / Math.max(1, height, size.width));
+  pen.translate(emojiPx / 2, emojiPx / 2 + ((size.actualBoundingBoxAscent - size.actualBoundingBoxDescent) / 2) * scale);
+  pen.scale(scale, scale);
+  pen.fillText(glyph, 0, 0);
+  Object.assign(sprite, { picture: canvas, frameWidth: emojiPx, frameHeight: emojiPx });
+}
+
+/** `sheet` tells the frames; for a platform's emote the answer itself does, in a header. */
+async function loadSheet(sprite: LoadedSprite, url: string, sheet: Sprite | null): Promise<void> {
+  if (url === "") throw new Error("no picture");
+  const response = await fetch(url);
+  if (!response.ok) throw new Error(`picture: ${response.status}`);
+  const told = (response.headers.get("x-izzam-sheet") ?? "").split(",").map(Number);
+  const picture = await createImageBitmap(await response.blob());
+  const [frames = 1, columns = 1, frameWidth = picture.width, frameHeight = picture.height, frameMs = 0] =
+    sheet !== null ? [sheet.frames, sheet.columns, sheet.frameWidth, sheet.frameHeight, sheet.frameMs] : told.length === 5 ? told : [];
+  Object.assign(sprite, { picture, frames, columns, frameWidth, frameHeight, frameMs });
+}

@@ -1,0 +1,35 @@
+import { refused, type Result } from "../../../core/kernel/refusal";
+import type { EngineLink } from "../../ports/engine-link";
+
+/** Over loopback HTTP, with the key both processes were given at start. */
+export function httpEngineLink(port: number, key: string): EngineLink {
+  const ask = async (name: string, body: unknown): Promise<Result<never>> => {
+    try {
+      const response = await fetch(`http://127.0.0.1:${port}/_engine/${name}`, {
+        method: "POST",
+        headers: { authorization: `Bearer ${key}`, "content-type": "application/json" },
+        body: JSON.stringify(body),
+        signal: AbortSignal.timeout(8_000),
+      });
+      if (!response.ok) return refused("engine/away");
+      // Our own engine of the same build answers: its shape is known.
+      return (await response.json()) as Result<never>;
+    } catch {
+      return refused("engine/away");
+    }
+  };
+  return {
+    // What is missed here the engine sees by the channel's revision within two seconds.
+    reload: async (channel) => void (await ask("reload", { channel })),
+    changed: async (channel, what) => void (await ask("changed", { channel, ...what })),
+    recheck: async () => void (await ask("recheck", {})),
+    hush: (channel, on) => ask("hush", { channel, on }),
+    cue: (channel, cue, by, id, via) => ask("cue", { channel, cue, by, id, via }),
+    lane: (channel, what, lane) => ask("lane", { channel, do: what, lane }),
+    held: (channel, what, moment) => ask("held", { channel, do: what, moment }),
+    say: (channel, text, by) => ask("say", { channel, text, by }),
+    voice: (channel, page) => ask("voice", { channel, page }),
+    refusedEvents: (channel) => ask("refused", { channel }),
+    hand: (channel, game, by, id, hand) => ask("hand", { channel, game, by, id, hand }),
+  };
+}

@@ -1,0 +1,63 @@
+import type { EventStore } from "../../ports/event-store";
+import type { Database } from "./database";
+import { bump, type Row, text } from "./rows";
+
+export function mariadbEvents(db: Database): EventStore {
+  return {
+    secret: async (channel) => {
+      const row = (await db("event_sources").where({ channel_id: channel }).first()) as Row | undefined;
+      if (row === undefined) return null;
+      return {
+        sealed: text(row["secret_sealed"]),
+        sinceMs: Number(row["since_ms"]),
+        oldUntilMs: row["old_secret_sealed"] === null ? 0 : Number(row["old_until_ms"]),
+      };
+    },
+    setSecret: (channel, { sealed, oldUntilMs, nowMs }) =>
+      db.transaction(async (trx) => {
+        const row = (await trx("event_sources").where({ channel_id: channel }).forUpdate().first()) as Row | undefined;
+        const next = { secret_sealed: sealed, since_ms: nowMs };
+        if (row === undefined) await trx("event_sources").insert({ channel_id: channel, ...next });
+        else
+          await trx("event_sources")
+            .where({ channel_id: channel })
+            .update({ ...next, old_secret_sealed: row["secret_sealed"], old_until_ms: oldUntilMs });
+        await bump(trx as unknown as Database, channel);
+      }),
+    endOld: async (channel) => {
+      await db("event_sources").where({ channel_id: channel }).update({ old_secret_sealed: null, old_until_ms: 0 });
+      await bump(db, channel);
+    },
+    triggers: async (channel) =>
+      ((await db("triggers").where({ channel_id: channel }).select("cue_id")) as Row[]).map((r) => text(r["cue_id"])),
+    trigger: async (channel, cue) => {
+      const row = (await db("triggers").where({ channel_id: channel, cue_id: cue }).first("token_sealed")) as Row | undefined;
+      return row === undefined ? null : text(row["token_sealed"]);
+    },
+    setTrigger: async (channel, cue, token, nowMs) => {
+      await db("triggers").where({ channel_id: channel, cue_id: cue }).delete();
+      if (token !== null)
+        await db("triggers").insert({
+          channel_id: channel,
+          cue_id: cue,
+          token_hash: token.hash,
+          token_sealed: token.sealed,
+          since_ms: nowMs,
+        });
+      await bump(db, channel);
+    },
+    records: async (channel, game, kind, limit) => {
+      const rows = (await db("game_records")
+        .where({ channel_id: channel, game_id: game, kind })
+        .orderBy("id", "desc")
+        .limit(limit)) as Row[];
+      return rows.map((r) => ({
+        id: Number(r["id"]),
+        viewer: r["viewer"] === null ? null : { id: text(r["viewer"]), name: text(r["viewer_name"]) },
+        fromMs: Number(r["from_ms"]),
+        toMs: Number(r["to_ms"]),
+        body: (typeof r["body"] === "string" ? JSON.parse(r["body"]) : r["body"]) as unknown,
+      }));
+    },
+  };
+}

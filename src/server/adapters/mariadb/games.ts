@@ -1,0 +1,87 @@
+import { ok, refused } from "../../../core/kernel/refusal";
+import type { GameStore } from "../../ports/operator-store";
+import { type Database, fromJson } from "./database";
+import { bump, type Row, text } from "./rows";
+
+export function mariadbGames(db: Database): GameStore {
+  return {
+    games: async (channel) => {
+      const rows = (await db("games")
+        .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
+        .where("games.channel_id", channel)
+        .orderBy("games.created_ms")
+        .orderBy("games.id")
+        .select("games.*", "game_versions.settings as published")) as Row[];
+      return rows.map((r) => ({
+        id: text(r["id"]),
+        kind: text(r["kind"]),
+        name: text(r["name"]),
+        version: Number(r["version"]),
+        draftRevision: Number(r["draft_revision"]),
+        changed: JSON.stringify(fromJson(r["draft"])) !== JSON.stringify(r["published"] === null ? null : fromJson(r["published"])),
+      }));
+    },
+    draft: async (channel, game) => {
+      const row = (await db("games")
+        .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
+        .where({ "games.id": game, "games.channel_id": channel })
+        .first("games.*", "game_versions.settings as published")) as Row | undefined;
+      if (row === undefined) return null;
+      return {
+        id: game,
+        kind: text(row["kind"]),
+        name: text(row["name"]),
+        settings: fromJson(row["draft"]),
+        revision: Number(row["draft_revision"]),
+        by: text(row["draft_by"]),
+        version: Number(row["version"]),
+        published: row["published"] === null ? null : fromJson(row["published"]),
+      };
+    },
+    create: async (channel, { id, kind, name, settings, by, nowMs }) => {
+      await db("games").insert({ id, channel_id: channel, kind, name, draft: JSON.stringify(settings), draft_by: by, created_ms: nowMs });
+    },
+    saveDraft: async (channel, game, { revision, settings, by }) => {
+      const changed = await db("games")
+        .where({ id: game, channel_id: channel, draft_revision: revision })
+        .update({ draft: JSON.stringify(settings), draft_revision: revision + 1, draft_by: by });
+      if (changed > 0) return ok({ revision: revision + 1 });
+      const row = (await db("games").where({ id: game, channel_id: channel }).first("draft_revision", "draft_by")) as Row | undefined;
+      if (row === undefined) return refused("game/unknown");
+      return refused("draft/changed-elsewhere", { by: text(row["draft_by"]), revision: Number(row["draft_revision"]) });
+    },
+    rename: async (channel, game, name) => {
+      const changed = await db("games").where({ id: game, channel_id: channel }).update({ name });
+      if (changed > 0) await bump(db, channel);
+      return changed > 0;
+    },
+    publish: (channel, game, { revision, by, nowMs }) =>
+      db.transaction(async (trx) => {
+        const row = (await trx("games").where({ id: game, channel_id: channel }).forUpdate().first()) as Row | undefined;
+        if (row === undefined) return refused("game/unknown");
+        if (Number(row["draft_revision"]) !== revision)
+          return refused("draft/changed-elsewhere", { by: text(row["draft_by"]), revision: Number(row["draft_revision"]) });
+        const version = Number(row["version"]) + 1;
+        await trx("game_versions").insert({ game_id: game, version, settings: JSON.stringify(fromJson(row["draft"])), by, at_ms: nowMs });
+        await trx("games").where({ id: game }).update({ version });
+        await bump(trx as unknown as Database, channel);
+        return ok({ version });
+      }),
+    versions: async (channel, game) => {
+      const rows = (await db("game_versions")
+        .join("games", "games.id", "game_versions.game_id")
+        .where({ "games.id": game, "games.channel_id": channel })
+        .orderBy("game_versions.version", "desc")
+        .limit(50)
+        .select("game_versions.*")) as Row[];
+      return rows.map((r) => ({ version: Number(r["version"]), by: text(r["by"]), atMs: Number(r["at_ms"]), note: text(r["note"]) }));
+    },
+    versionSettings: async (channel, game, version) => {
+      const row = (await db("game_versions")
+        .join("games", "games.id", "game_versions.game_id")
+        .where({ "games.id": game, "games.channel_id": channel, "game_versions.version": version })
+        .first("game_versions.settings")) as Row | undefined;
+      return row === undefined ? null : fromJson(row["settings"]);
+    },
+  };
+}

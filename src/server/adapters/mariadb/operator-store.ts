@@ -1,0 +1,43 @@
+import type { OperatorStore } from "../../ports/operator-store";
+import { mariadbAccounts } from "./accounts";
+import { type Database, fromJson } from "./database";
+import { mariadbEvents } from "./events";
+import { mariadbProps } from "./props";
+import { mariadbEmotes } from "./emotes";
+import { mariadbGames } from "./games";
+import { mariadbOverlays } from "./overlays";
+import { mariadbShows } from "./shows";
+import { bump, type Row } from "./rows";
+
+export function mariadbOperatorStore(db: Database): OperatorStore {
+  return {
+    accounts: mariadbAccounts(db),
+    games: mariadbGames(db),
+    overlays: mariadbOverlays(db),
+    emotes: mariadbEmotes(db),
+    props: mariadbProps(db),
+    events: mariadbEvents(db),
+    shows: mariadbShows(db),
+    chat: {
+      connection: async (channel) => {
+        const row = (await db("chat_connections").where({ channel_id: channel }).first()) as Row | undefined;
+        return row === undefined
+          ? null
+          : { enabled: Boolean(row["enabled"]), settings: fromJson(row["settings"]), hasSecret: row["secret_sealed"] !== null };
+      },
+      saveConnection: async (channel, { enabled, settings, secret }) => {
+        const row = { enabled, settings: JSON.stringify(settings), ...(secret === undefined ? {} : { secret_sealed: secret }) };
+        await db("chat_connections")
+          .insert({ channel_id: channel, ...row })
+          .onConflict("channel_id")
+          .merge();
+        await bump(db, channel);
+      },
+    },
+    log: {
+      audit: async (channel, operator, action, detail, nowMs) => {
+        await db("audit").insert({ channel_id: channel, operator_id: operator, action, detail: JSON.stringify(detail), at_ms: nowMs });
+      },
+    },
+  };
+}

@@ -1,0 +1,46 @@
+import type { ChannelId } from "../../../core/kernel/ids";
+import type { Sound, Sprite } from "../../../core/wire/messages";
+import type { Database } from "./database";
+
+export type Row = Record<string, unknown>;
+export const text = (value: unknown): string => String(value);
+
+export const spriteOf = (row: Row): Sprite => ({
+  key: `own:${text(row["id"])}`,
+  word: text(row["word"]),
+  url: `/props/${text(row["sheet_sha"])}`,
+  frames: Number(row["frames"]),
+  columns: Number(row["columns"]),
+  frameWidth: Number(row["frame_width"]),
+  frameHeight: Number(row["frame_height"]),
+  frameMs: Number(row["frame_ms"]),
+});
+
+const fromText = (value: unknown): Record<string, unknown> =>
+  (typeof value === "string" ? JSON.parse(value) : value) as Record<string, unknown>;
+
+/** A picture prop as the overlay draws it. */
+export function propSprite(row: Row): Sprite {
+  const facts = fromText(row["facts"]);
+  return {
+    key: `prop:${text(row["id"])}`,
+    word: text(row["name"]).slice(0, 64),
+    url: `/props/${text(row["made_sha"])}`,
+    frames: Number(facts["frames"]),
+    columns: Number(facts["columns"]),
+    frameWidth: Number(facts["frameWidth"]),
+    frameHeight: Number(facts["frameHeight"]),
+    frameMs: Number(facts["frameMs"]),
+  };
+}
+export function propSound(row: Row): Sound {
+  const facts = fromText(row["facts"]);
+  const settings = fromText(row["settings"]);
+  return { id: text(row["id"]), url: `/props/${text(row["made_sha"])}`, ms: Number(facts["ms"]), volume: Number(settings["volume"]) / 100 };
+}
+
+/** Whatever the engine reads of a channel changed: it sees that by the revision. */
+export const bump = async (db: Database, channel: ChannelId): Promise<void> =>
+  void (await db("channels").where({ id: channel }).increment("revision", 1));
+
+export const isDuplicate = (error: unknown): boolean => (error as { code?: string }).code === "ER_DUP_ENTRY";

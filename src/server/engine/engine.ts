@@ -1,0 +1,251 @@
+import { monitorEventLoopDelay } from "node:perf_hooks";
+import type { Logger } from "pino";
+import type { ChannelId } from "../../core/kernel/ids";
+import type { Bus } from "../ports/bus";
+import type { Chat, ChatEvents, ChatStanding } from "../ports/chat";
+import type { Clock } from "../ports/clock";
+import { randomUUID } from "node:crypto";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import type { Note } from "../../core/kernel/step";
+import type { ChannelRow, ChatRow, EngineStore, EventsRow } from "../ports/engine-store";
+import { hashToken } from "../secrets";
+import { healthOf } from "./health";
+import { Intake } from "./intake";
+import { MarkedPictures } from "./marked";
+import { OperatorHub } from "./operator-hub";
+import { OverlayHub } from "./overlay-hub";
+import { Runner } from "./runner";
+
+export type ChatMaker = (row: ChatRow, events: ChatEvents) => Readonly<{ chat: Chat; emotePictures: string }> | null;
+export type EngineParts = Readonly<{
+  store: EngineStore;
+  clock: Clock;
+  bus: Bus;
+  makeChat: ChatMaker;
+  log: Logger;
+  owner: string;
+  /** The secrets with which a channel's events may be signed now. */
+  eventSecrets?: (row: EventsRow, nowMs: number) => readonly string[];
+}>;
+
+type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; key: string };
+const leaseMs = 10_000;
+
+/** All channels this process owns: their runners, chat connections and hubs. */
+export class Engine {
+  readonly runners = new Map<ChannelId, Runner>();
+  readonly overlays: OverlayHub;
+  readonly operators: OperatorHub;
+  readonly marked = new MarkedPictures();
+  readonly intake: Intake;
+  private readonly chats = new Map<ChannelId, Line>();
+  private readonly timers: NodeJS.Timeout[] = [];
+  private readonly delay = monitorEventLoopDelay({ resolution: 20 });
+  private databaseAway = false;
+  /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
+  private settled = false;
+  private lagMs = 0;
+  private ticking = false;
+
+  constructor(private readonly parts: EngineParts) {
+    const { bus, clock, store } = parts;
+    this.overlays = new OverlayHub(
+      this.runners,
+      clock.now,
+      (id) => (this.chats.get(id)?.emotePictures ? `/marked/${id}/{id}` : ""),
+      () => this.settled,
+    );
+    this.intake = new Intake({ runners: this.runners, clock, secrets: parts.eventSecrets ?? (() => []) });
+    this.operators = new OperatorHub(
+      (id) => this.standing(id),
+      async (hash) => (await store.session(hash, clock.now())) !== null,
+    );
+    this.overlays.onPages = () => this.operators.tell();
+    bus.subscribe((channel, publication) => {
+      this.overlays.publish(channel, publication);
+      this.operators.publish(channel, publication);
+    });
+  }
+
+  async start(): Promise<void> {
+    await this.tick();
+    this.delay.enable();
+    this.timers.push(
+      setInterval(() => void this.tick(), 2_000),
+      setInterval(() => {
+        this.lagMs = this.delay.percentile(99) / 1e6 - 20;
+        this.delay.reset();
+      }, 5_000),
+    );
+  }
+
+  /** Keeps the leases, sees whether the database answers, and takes up what changed without word of it. */
+  private async tick(): Promise<void> {
+    if (this.ticking) return;
+    this.ticking = true;
+    const { store, clock, log } = this.parts;
+    try {
+      const revisions = await store.revisions();
+      if (this.databaseAway) log.info("the database answers again");
+      this.databaseAway = false;
+      for (const [id, revision] of revisions) {
+        const now = clock.now();
+        const mine = await store.lease(id, this.parts.owner, now, now + leaseMs);
+        const runner = this.runners.get(id);
+        if (!mine && runner !== undefined) await this.drop(id);
+        else if (mine && (runner === undefined || runner.row.revision !== revision)) await this.reload(id);
+      }
+      for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
+      this.settled = true;
+    } catch (error) {
+      if (!this.databaseAway) log.warn({ err: String(error) }, "the database does not answer");
+      this.databaseAway = true;
+    } finally {
+      this.ticking = false;
+      this.operators.tell();
+    }
+  }
+
+  /** Reads a channel anew: new channels start, others take their changes between two signals. */
+  async reload(id: ChannelId): Promise<void> {
+    const { store, clock, bus, log } = this.parts;
+    const row = await store.channel(id);
+    if (row === null) return;
+    const runner = this.runners.get(id);
+    this.keepChat(row);
+    if (runner !== undefined) {
+      runner.reload(row);
+      return;
+    }
+    const lastSeq = await store.lastSeq(id);
+    if (this.runners.has(id)) return;
+    const onError = (what: string, error: unknown): void => log.warn({ err: String(error) }, what);
+    this.runners.set(
+      id,
+      new Runner({ store, clock, bus, onError, say: (text) => this.chats.get(id)?.chat.say(text) ?? false }, row, lastSeq),
+    );
+    log.info({ channel: row.name }, "channel taken up");
+  }
+
+  private keepChat(row: ChannelRow): void {
+    const key = JSON.stringify(row.chat);
+    const old = this.chats.get(row.id);
+    if (old?.key === key) return;
+    void old?.chat.stop();
+    this.chats.delete(row.id);
+    if (row.chat === null || !row.chat.enabled) return;
+    const made = this.parts.makeChat(row.chat, {
+      onLine: (line) => {
+        for (const mark of line.marks) this.marked.saw(row.id, mark.id);
+        this.runners.get(row.id)?.message(line);
+      },
+      onStanding: (standing) => {
+        const now = this.chats.get(row.id);
+        if (now === undefined || now.chat !== made?.chat) return;
+        if (standing.lastError !== now.standing.lastError || standing.state !== now.standing.state) {
+          this.parts.log.info({ chat: standing.state, why: standing.lastError || undefined }, "chat");
+        }
+        now.standing = standing;
+        this.operators.tell();
+      },
+    });
+    if (made === null) return;
+    this.chats.set(row.id, { chat: made.chat, standing: made.chat.standing(), emotePictures: made.emotePictures, key });
+    made.chat.start();
+  }
+
+  emotePictures(id: ChannelId): string {
+    return this.chats.get(id)?.emotePictures ?? "";
+  }
+
+  tellChanged(id: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>): void {
+    this.parts.bus.publish(id, { kind: "changed", ...what });
+  }
+
+  /** A trigger address was called: any button device can do that. The token is the whole secret. */
+  async trigger(token: string): Promise<Result<readonly Note[]>> {
+    const hash = hashToken(token);
+    for (const runner of this.runners.values()) {
+      const trigger = runner.row.triggers.find((t) => t.tokenHash === hash);
+      if (trigger !== undefined) return runner.cue(trigger.cueId, "a trigger address", randomUUID(), "address");
+    }
+    return refused("trigger/unknown");
+  }
+
+  nowMs(): number {
+    return this.parts.clock.now();
+  }
+
+  /** An operator speaks in chat. */
+  speak(id: ChannelId, text: string, by: string): Result<null> {
+    const runner = this.runners.get(id);
+    if (runner === undefined) return refused("channel/unknown");
+    return runner.say(text, 0, this.parts.clock.now(), by) ? ok(null) : refused("chat/cannot-say");
+  }
+
+  private standing(id: ChannelId) {
+    const runner = this.runners.get(id);
+    if (runner === undefined) return null;
+    const chat = this.chats.get(id)?.standing ?? null;
+    const pages = this.overlays.openPages(id);
+    const { games, perMinute, backlog, lost, recovering, waitingMs, lanes, events, held } = runner.standing();
+    const refusedEvents = this.intake.refused(id).reduce((sum, r) => sum + r.count, 0);
+    const databaseAway = this.databaseAway || recovering;
+    return {
+      health: healthOf({
+        chat,
+        channelName: runner.row.name,
+        perMinute,
+        databaseAway,
+        backlog: databaseAway ? backlog : 0,
+        lost,
+        pages,
+        lagMs: this.lagMs,
+        waitingMs,
+        clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
+        events: { ...events, refused: refusedEvents, on: runner.row.events !== null },
+        sounds: runner.row.sounds.length,
+      }),
+      pages,
+      hushed: runner.row.hushed,
+      chat: {
+        state: chat?.state ?? "off",
+        sinceMs: chat?.sinceMs ?? null,
+        perMinute,
+        lastError: chat?.lastError ?? "",
+        lastTrouble: chat?.lastTrouble ?? null,
+      },
+      games,
+      lanes,
+      events: { ...events, refused: refusedEvents },
+      overlays: runner.row.overlays.map((o) => ({
+        id: o.id,
+        name: o.name,
+        width: o.width ?? 1_920,
+        height: o.height ?? 1_080,
+        backdrop: o.backdrop ?? "studio",
+        shows: o.shows,
+        places: o.places.map((p) => ({ game: p.gameId, place: p.place })),
+      })),
+      held,
+    };
+  }
+
+  private async drop(id: ChannelId): Promise<void> {
+    await this.chats.get(id)?.chat.stop();
+    this.chats.delete(id);
+    await this.runners.get(id)?.stop();
+    this.runners.delete(id);
+  }
+
+  async stop(): Promise<void> {
+    for (const timer of this.timers) clearInterval(timer);
+    this.delay.disable();
+    this.operators.stop();
+    for (const id of [...this.runners.keys()]) {
+      await this.drop(id);
+      await this.parts.store.release(id, this.parts.owner).catch(() => undefined);
+    }
+    this.overlays.stop();
+  }
+}

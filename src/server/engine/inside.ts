@@ -1,0 +1,90 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { z } from "zod";
+import { channelId } from "../../core/kernel/ids";
+import { refused } from "../../core/kernel/refusal";
+import { handSchema } from "../../core/signals/signal";
+import type { Engine } from "./engine";
+
+const id = z.string().min(1).max(26).transform(channelId);
+const bodies = {
+  reload: z.object({ channel: id }),
+  hush: z.object({ channel: id, on: z.boolean() }),
+  hand: z.object({ channel: id, game: z.string().max(26), by: z.string().max(60), id: z.string().min(8).max(80), hand: handSchema }),
+  cue: z.object({
+    channel: id,
+    cue: z.string().max(26),
+    by: z.string().max(60),
+    id: z.string().min(8).max(80),
+    via: z.enum(["key", "click"]),
+  }),
+  lane: z.object({ channel: id, do: z.enum(["skip", "clear", "pause", "go-on"]), lane: z.string().max(26) }),
+  held: z.object({ channel: id, do: z.enum(["play", "drop"]), moment: z.string().max(120) }),
+  say: z.object({ channel: id, text: z.string().min(1).max(400), by: z.string().max(60) }),
+  voice: z.object({ channel: id, page: z.string().max(60) }),
+  refused: z.object({ channel: id }),
+  changed: z.object({ channel: id, what: z.string().max(40), id: z.string().max(40), revision: z.number(), by: z.string().max(60) }),
+};
+
+/** What the web process asks of the engine, over loopback, with the key both were given at start. */
+export async function inside(engine: Engine, name: string, req: IncomingMessage, res: ServerResponse): Promise<void> {
+  const parts: Buffer[] = [];
+  for await (const part of req) parts.push(part as Buffer);
+  const body: unknown = parts.length === 0 ? {} : JSON.parse(Buffer.concat(parts).toString("utf8"));
+  const answer = (value: unknown): void => void res.writeHead(200, { "content-type": "application/json" }).end(JSON.stringify(value));
+  switch (name) {
+    case "ping":
+      return answer({ ok: true });
+    case "reload": {
+      await engine.reload(bodies.reload.parse(body).channel);
+      return answer({ ok: true });
+    }
+    case "hush": {
+      const { channel, on } = bodies.hush.parse(body);
+      const runner = engine.runners.get(channel);
+      if (runner === undefined) return answer(refused("channel/unknown"));
+      await runner.hush(on);
+      return answer({ ok: true, value: null });
+    }
+    case "hand": {
+      const { channel, game, by, id: signalId, hand } = bodies.hand.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : await runner.hand(game, by, signalId, hand));
+    }
+    case "cue": {
+      const { channel, cue, by, id: signalId, via } = bodies.cue.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : await runner.cue(cue, by, signalId, via));
+    }
+    case "lane": {
+      const { channel, do: what, lane } = bodies.lane.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : runner.lane(what, lane));
+    }
+    case "held": {
+      const { channel, do: what, moment } = bodies.held.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : runner.held(what, moment));
+    }
+    case "say": {
+      const { channel, text, by } = bodies.say.parse(body);
+      return answer(engine.speak(channel, text, by));
+    }
+    case "voice": {
+      const { channel, page } = bodies.voice.parse(body);
+      engine.overlays.chooseVoice(channel, page);
+      return answer({ ok: true, value: null });
+    }
+    case "refused":
+      return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });
+    case "recheck":
+      await engine.operators.recheck();
+      return answer({ ok: true });
+    case "changed": {
+      const { channel, ...what } = bodies.changed.parse(body);
+      engine.tellChanged(channel, what);
+      return answer({ ok: true });
+    }
+    default:
+      res.writeHead(404).end();
+  }
+}

@@ -1,0 +1,277 @@
+import { createHash } from "node:crypto";
+import type { IncomingMessage, ServerResponse } from "node:http";
+import type { ChannelId } from "../../core/kernel/ids";
+import { refusal, type Refusal, refused, type Result } from "../../core/kernel/refusal";
+import { type CloudEvent, cloudEventSchema, signalFrom } from "../../core/signals/events";
+import type { Clock } from "../ports/clock";
+import type { EventsRow } from "../ports/engine-store";
+import { RecentIds } from "./recent-ids";
+import type { Arrival, Runner, Taken } from "./runner";
+import { verify } from "./webhook";
+
+export const mostBody = 2 * 1024 * 1024;
+export const mostEvents = 1_000;
+const deepest = 24;
+const keptRefusals = 100;
+
+export type RefusedEvent = { atMs: number; code: string; why: string; type: string; id: string; count: number };
+export type IntakeDeps = Readonly<{
+  runners: ReadonlyMap<ChannelId, Runner>;
+  clock: Clock;
+  /** The secrets a channel's events may be signed with now, unsealed. */
+  secrets: (row: EventsRow, nowMs: number) => readonly string[];
+}>;
+type Answer = Readonly<{ status: number; body: Record<string, unknown> }>;
+type Batch = { arrivals: readonly Arrival[]; done: (result: Result<readonly Taken[]>) => void };
+
+const statusOf: Readonly<Record<string, number>> = {
+  "event/no-channel": 404,
+  "event/unsigned": 401,
+  "event/stale": 401,
+  "event/bad-signature": 401,
+  "event/too-large": 413,
+  "event/too-many": 413,
+  "event/not-json": 400,
+  "event/too-deep": 400,
+  "event/not-cloudevents": 415,
+  "store/away": 503,
+};
+
+export function eventRefusalInWords({ code, facts }: Refusal): string {
+  switch (code) {
+    case "event/no-channel":
+      return "there is no such channel here, or it takes no events yet";
+    case "event/unsigned":
+      return "it carries no signature (webhook-id, webhook-timestamp and webhook-signature)";
+    case "event/stale":
+      return `its time is ${Math.abs(Number(facts["offS"]))} s ${Number(facts["offS"]) > 0 ? "old" : "ahead"}; up to 300 s are taken. Check the sender’s clock`;
+    case "event/bad-signature":
+      return "its signature does not fit: it was signed with another secret, or changed on the way";
+    case "event/too-large":
+      return "it is larger than 2 MB";
+    case "event/too-many":
+      return `it holds ${facts["events"]} events; up to ${facts["most"]} are taken at once`;
+    case "event/not-json":
+      return "its body is not JSON";
+    case "event/too-deep":
+      return `its JSON is nested deeper than ${deepest} levels`;
+    case "event/not-cloudevents":
+      return "it is no CloudEvent 1.0, neither structured, batch nor binary";
+    case "event/replayed":
+      return "it was delivered before; nothing was done again";
+    case "event/unknown-type":
+    case "event/bad-data":
+      return String(facts["why"]);
+    case "store/away":
+      return "the database does not answer; the sender should try again";
+    default:
+      return code;
+  }
+}
+
+/** Depth of brackets outside strings, before anything is built from the text. */
+function tooDeep(text: string): boolean {
+  let depth = 0;
+  let inString = false;
+  for (let i = 0; i < text.length; i += 1) {
+    const c = text.charCodeAt(i);
+    if (inString) {
+      if (c === 92) i += 1;
+      else if (c === 34) inString = false;
+    } else if (c === 34) inString = true;
+    else if (c === 123 || c === 91) {
+      depth += 1;
+      if (depth > deepest) return true;
+    } else if (c === 125 || c === 93) depth -= 1;
+  }
+  return false;
+}
+
+/** Unique by source and id together, as CloudEvents say; short enough for an index. */
+const arrivalId = (event: CloudEvent): string => createHash("sha256").update(`${event.source}\n${event.id}`).digest("base64url");
+
+/**
+ * Where platforms deliver what happened: CloudEvents 1.0 over HTTP, signed. An event that is answered with
+ * 200 is committed. What waits while one commit is under way goes into the next, together.
+ */
+export class Intake {
+  private readonly refusedOf = new Map<ChannelId, RefusedEvent[]>();
+  private readonly deliveries = new RecentIds(20_000);
+  private readonly waiting = new Map<ChannelId, Batch[]>();
+  private readonly busy = new Set<ChannelId>();
+
+  constructor(private readonly deps: IntakeDeps) {}
+
+  refused(channel: ChannelId): readonly RefusedEvent[] {
+    return this.refusedOf.get(channel) ?? [];
+  }
+
+  /** Listed for the operator. The same thing again and again is one line with a count: nobody can flood the list. */
+  private note(channel: ChannelId, why: Refusal, event?: Partial<CloudEvent>): void {
+    const list = this.refusedOf.get(channel) ?? [];
+    this.refusedOf.set(channel, list);
+    const words = eventRefusalInWords(why);
+    const type = String(event?.type ?? "").slice(0, 100);
+    const last = list.find((r) => r.code === why.code && r.type === type && r.why === words);
+    const atMs = this.deps.clock.now();
+    const id = String(event?.id ?? "").slice(0, 100);
+    if (last !== undefined) {
+      Object.assign(last, { atMs, id, count: last.count + 1 });
+      list.sort((a, b) => b.atMs - a.atMs);
+      return;
+    }
+    list.unshift({ atMs, code: why.code, why: words, type, id, count: 1 });
+    if (list.length > keptRefusals) list.pop();
+  }
+
+  async take(channel: ChannelId, req: IncomingMessage, res: ServerResponse): Promise<void> {
+    const answer = await this.answer(channel, req);
+    res
+      .writeHead(answer.status, {
+        "content-type": "application/json",
+        "x-content-type-options": "nosniff",
+        "cache-control": "no-store",
+        ...(answer.status === 503 ? { "retry-after": "2" } : {}),
+      })
+      .end(JSON.stringify(answer.body));
+  }
+
+  private no(channel: ChannelId, code: string, facts: Refusal["facts"] = {}, event?: Partial<CloudEvent>): Answer {
+    const why = refusal(code, facts);
+    if (this.deps.runners.has(channel)) this.note(channel, why, event);
+    return { status: statusOf[code] ?? 400, body: { ok: false, code, why: eventRefusalInWords(why) } };
+  }
+
+  private async answer(channel: ChannelId, req: IncomingMessage): Promise<Answer> {
+    const runner = this.deps.runners.get(channel);
+    const row = runner?.row.events ?? null;
+    if (runner === undefined || row === null) {
+      req.resume();
+      return this.no(channel, "event/no-channel");
+    }
+    const body = await read(req);
+    if (body === null) return this.no(channel, "event/too-large");
+    const nowMs = this.deps.clock.now();
+    const header = (name: string): string | undefined => {
+      const value = req.headers[name];
+      return typeof value === "string" ? value : undefined;
+    };
+    const signed = verify(
+      this.deps.secrets(row, nowMs),
+      { id: header("webhook-id"), timestamp: header("webhook-timestamp"), signature: header("webhook-signature") },
+      body,
+      nowMs,
+    );
+    if (!signed.ok) return this.no(channel, signed.refusal.code, signed.refusal.facts);
+    const delivery = `${channel} ${signed.value.id}`;
+    if (this.deliveries.has(delivery)) {
+      this.note(channel, refusal("event/replayed"), { id: signed.value.id });
+      return { status: 200, body: { ok: true, taken: 0, duplicates: 1, refused: [] } };
+    }
+    const events = eventsOf(body, header);
+    if (!events.ok) return this.no(channel, events.refusal.code, events.refusal.facts);
+    const arrivals: Arrival[] = [];
+    const no: { id: string; code: string; why: string }[] = [];
+    for (const given of events.value) {
+      const event = cloudEventSchema.safeParse(given);
+      const made = event.success
+        ? signalFrom(event.data)
+        : {
+            problem: {
+              code: "event/bad-data" as const,
+              why: `${event.error.issues[0]?.path.join(".") ?? ""}: ${event.error.issues[0]?.message ?? ""}`,
+            },
+          };
+      const id = event.success ? event.data.id : String((given as { id?: unknown } | null)?.id ?? "").slice(0, 100);
+      if ("problem" in made) {
+        const why = refusal(made.problem.code, { why: made.problem.why });
+        this.note(channel, why, event.success ? event.data : { id });
+        no.push({ id, code: why.code, why: made.problem.why });
+      } else if (event.success) arrivals.push({ id: arrivalId(event.data), signal: made.signal });
+    }
+    const done = await this.together(channel, arrivals);
+    if (!done.ok) return this.no(channel, done.refusal.code, done.refusal.facts);
+    this.deliveries.add(delivery);
+    const taken = done.value.filter((t) => t === "taken").length;
+    const body_ = { ok: no.length === 0, taken, duplicates: done.value.length - taken, refused: no.slice(0, 100) };
+    return { status: arrivals.length === 0 && no.length > 0 ? 422 : 200, body: body_ };
+  }
+
+  private together(channel: ChannelId, arrivals: readonly Arrival[]): Promise<Result<readonly Taken[]>> {
+    if (arrivals.length === 0) return Promise.resolve({ ok: true, value: [] });
+    return new Promise((done) => {
+      const list = this.waiting.get(channel) ?? [];
+      this.waiting.set(channel, list);
+      list.push({ arrivals, done });
+      if (!this.busy.has(channel)) void this.drain(channel);
+    });
+  }
+
+  private async drain(channel: ChannelId): Promise<void> {
+    this.busy.add(channel);
+    try {
+      for (let batch = this.waiting.get(channel) ?? []; batch.length > 0; batch = this.waiting.get(channel) ?? []) {
+        this.waiting.set(channel, []);
+        const runner = this.deps.runners.get(channel);
+        const all = batch.flatMap((b) => b.arrivals);
+        const result = runner === undefined ? refused("store/away") : await runner.platform(all);
+        let at = 0;
+        for (const { arrivals, done } of batch) {
+          done(result.ok ? { ok: true, value: result.value.slice(at, at + arrivals.length) } : result);
+          at += arrivals.length;
+        }
+      }
+    } finally {
+      this.busy.delete(channel);
+    }
+  }
+}
+
+async function read(req: IncomingMessage): Promise<Buffer | null> {
+  if (Number(req.headers["content-length"] ?? 0) > mostBody) {
+    req.resume();
+    return null;
+  }
+  const parts: Buffer[] = [];
+  let size = 0;
+  for await (const part of req) {
+    size += (part as Buffer).length;
+    // Read to its end, so that the sender hears the answer; but nothing more is kept.
+    if (size <= mostBody) parts.push(part as Buffer);
+    else if (size > mostBody * 4) return null;
+  }
+  return size > mostBody ? null : Buffer.concat(parts);
+}
+
+/** Structured, batch or binary mode, told by the content type and the ce- headers. */
+function eventsOf(body: Buffer, header: (name: string) => string | undefined): Result<readonly unknown[]> {
+  const type = (header("content-type") ?? "").split(";")[0]?.trim().toLowerCase() ?? "";
+  const text = body.toString("utf8");
+  if (tooDeep(text)) return refused("event/too-deep");
+  let parsed: unknown;
+  try {
+    parsed = text === "" ? undefined : JSON.parse(text);
+  } catch {
+    return refused("event/not-json");
+  }
+  if (type === "application/cloudevents-batch+json") {
+    if (!Array.isArray(parsed)) return refused("event/not-cloudevents");
+    return parsed.length > mostEvents
+      ? refused("event/too-many", { events: parsed.length, most: mostEvents })
+      : { ok: true, value: parsed };
+  }
+  if (type === "application/cloudevents+json") return { ok: true, value: [parsed] };
+  if (header("ce-specversion") !== undefined && (type === "application/json" || type === "")) {
+    const time = header("ce-time");
+    const event = {
+      specversion: header("ce-specversion"),
+      id: header("ce-id"),
+      source: header("ce-source"),
+      type: header("ce-type"),
+      ...(time === undefined ? {} : { time }),
+      data: parsed,
+    };
+    return { ok: true, value: [event] };
+  }
+  return refused("event/not-cloudevents");
+}

@@ -1,0 +1,126 @@
+import { describe, expect, test } from "@jest/globals";
+import type { WebSocket } from "ws";
+import { type ToOverlay, wireVersion } from "../../core/wire/messages";
+import { inProcessBus } from "../adapters/bus/in-process";
+import { memoryEngineStore } from "../adapters/memory/engine-store";
+import { hashToken } from "../secrets";
+import { said, testChannel, tokenOfMain } from "../testing/channel";
+import { OverlayHub } from "./overlay-hub";
+import { Runner } from "./runner";
+
+/** Stands in for a socket: what was sent, and how it was closed. */
+const socket = () => {
+  const sent: ToOverlay[] = [];
+  let closed = 0;
+  const it = {
+    OPEN: 1,
+    readyState: 1,
+    bufferedAmount: 0,
+    send: (text: string) => sent.push(JSON.parse(text) as ToOverlay),
+    close: (code: number) => void (closed = code),
+    terminate: () => void (closed = -1),
+  };
+  return { ws: it as unknown as WebSocket, it, sent, closed: () => closed };
+};
+const hello = (token = tokenOfMain, resume: { epoch: string; seq: number } | null = null) => ({
+  v: wireVersion as 1,
+  type: "hello" as const,
+  as: "overlay" as const,
+  token,
+  width: 1920,
+  height: 1080,
+  resume,
+});
+
+function setUp(settled = true) {
+  const bus = inProcessBus();
+  const store = memoryEngineStore();
+  const runner = new Runner({ store, clock: { now: () => 5_000 }, bus }, testChannel(), 0);
+  const hub = new OverlayHub(
+    new Map([[runner.id, runner]]),
+    () => 5_000,
+    () => "",
+    () => settled,
+  );
+  bus.subscribe((id, p) => hub.publish(id, p));
+  return { hub, runner };
+}
+
+describe("open overlay pages", () => {
+  test("a good link gets a snapshot, then what happens", () => {
+    const { hub, runner } = setUp();
+    const page = socket();
+    hub.join(page.ws, hello());
+    expect(page.sent[0]).toMatchObject({ type: "snapshot", hushed: false, stage: { games: [{ id: "wall" }] } });
+    runner.message(said("wobblePot"));
+    void runner.hush(true);
+    expect(page.sent.at(-1)).toMatchObject({ type: "hush", on: true });
+    expect(hub.openPages(runner.id)).toMatchObject([{ overlay: "main", width: 1920, height: 1080 }]);
+    hub.leave(page.ws);
+    expect(hub.openPages(runner.id)).toEqual([]);
+  });
+  test("a wrong link gets nothing but an end", () => {
+    const page = socket();
+    setUp().hub.join(page.ws, hello("not-the-right-token-at-all"));
+    expect([page.sent.map((m) => m.type), page.closed()]).toEqual([["gone"], 4001]);
+  });
+  test("before all channels are taken up, an unknown link is told to come again, not that it is dead", () => {
+    const page = socket();
+    setUp(false).hub.join(page.ws, hello("not-the-right-token-at-all"));
+    expect([page.sent, page.closed()]).toEqual([[], 4005]);
+  });
+  test("replacing a link clears the pages that had the old one, at once", () => {
+    const { hub, runner } = setUp();
+    const page = socket();
+    hub.join(page.ws, hello());
+    const overlay = testChannel().overlays[0]!;
+    runner.reload(testChannel({ overlays: [{ ...overlay, tokenHash: hashToken("a-new-token-of-22-chars") }] }));
+    expect([page.sent.at(-1)!.type, page.closed()]).toEqual(["gone", 4001]);
+    const count = page.sent.length;
+    void runner.hush(true);
+    expect(page.sent).toHaveLength(count);
+  });
+  test("a page that was away for a moment gets what it missed; after a restart, a fresh snapshot", () => {
+    const { hub, runner } = setUp();
+    const page = socket();
+    hub.join(page.ws, hello());
+    const first = page.sent[0]!;
+    const epoch = first.type === "snapshot" ? first.epoch : "";
+    void runner.hush(true);
+    const again = socket();
+    hub.join(again.ws, hello(tokenOfMain, { epoch, seq: first.type === "snapshot" ? first.seq : 0 }));
+    expect(again.sent.map((m) => m.type)).toEqual(["hush"]);
+    const stranger = socket();
+    hub.join(stranger.ws, hello(tokenOfMain, { epoch: "another-life", seq: 3 }));
+    expect(stranger.sent[0]).toMatchObject({ type: "snapshot", hushed: true });
+  });
+  test("an operator who looks at an overlay is fed like a page, and is none: not counted, never the voice", () => {
+    const { hub, runner } = setUp();
+    const looks = socket();
+    hub.peek(looks.ws, runner.id, "main", null);
+    expect(looks.sent[0]).toMatchObject({ type: "snapshot", stage: { games: [{ id: "wall" }] } });
+    hub.voice(looks.ws);
+    void runner.hush(true);
+    expect(looks.sent.map((m) => m.type)).toEqual(["snapshot", "hush"]);
+    expect(hub.openPages(runner.id)).toEqual([]);
+    hub.leave(looks.ws);
+    void runner.hush(false);
+    expect(looks.sent).toHaveLength(2);
+    const lost = socket();
+    hub.peek(lost.ws, runner.id, "no-such-overlay", null);
+    expect([lost.sent.at(-1)!.type, lost.closed()]).toEqual(["gone", 4001]);
+  });
+  test("a slow reader misses dust, never state; one that does not read at all is let go", () => {
+    const { hub, runner } = setUp();
+    const page = socket();
+    hub.join(page.ws, hello());
+    page.it.bufferedAmount = 600 * 1024;
+    const before = page.sent.length;
+    runner.message(said("wobblePot"));
+    void runner.hush(true);
+    expect(page.sent.slice(before).map((m) => m.type)).toEqual(["hush"]);
+    page.it.bufferedAmount = 9 * 1024 * 1024;
+    void runner.hush(false);
+    expect(page.closed()).toBe(-1);
+  });
+});

@@ -1,0 +1,273 @@
+import { randomUUID } from "node:crypto";
+import type { WebSocket } from "ws";
+import type { ChannelId } from "../../core/kernel/ids";
+import { type FromPage, type OpenPage, type ToOverlay, wireVersion } from "../../core/wire/messages";
+import type { Publication } from "../ports/bus";
+import { hashToken } from "../secrets";
+import { Feed } from "./feed";
+import type { Runner } from "./runner";
+import { Voices } from "./voice";
+
+type Hello = Extract<FromPage, { type: "hello" }>;
+type Report = Extract<FromPage, { type: "report" }>;
+type Page = {
+  id: string;
+  socket: WebSocket;
+  channel: ChannelId;
+  overlay: string;
+  tokenHash: string;
+  sinceMs: number;
+  width: number;
+  height: number;
+  hidden: boolean;
+  framesPerSecond: number;
+  late: number;
+  live: number;
+  sound: "ready" | "blocked";
+};
+
+const slowBytes = 512 * 1024;
+const stuckBytes = 8 * 1024 * 1024;
+export const goneCode = 4001;
+
+/** The open overlay pages of all channels, and what each overlay is fed. */
+export class OverlayHub {
+  private readonly epoch = randomUUID();
+  private readonly feeds = new Map<string, Feed>();
+  private readonly pages = new Map<WebSocket, Page>();
+  /** Operators who look at an overlay: fed like its pages, and none of them. */
+  private readonly peeks = new Map<WebSocket, string>();
+  private readonly voices: Voices;
+  private readonly voiceTimer: NodeJS.Timeout;
+  onPages: (channel: ChannelId) => void = () => undefined;
+
+  constructor(
+    private readonly runners: ReadonlyMap<ChannelId, Runner>,
+    private readonly now: () => number,
+    private readonly markedUrl: (channel: ChannelId) => string,
+    /** Whether all channels are known here, so that an unknown link is surely not valid. */
+    private readonly settled: () => boolean,
+  ) {
+    this.voices = new Voices(now, (id, on) => {
+      for (const page of this.pages.values())
+        if (page.id === id) sendTo(page.socket, JSON.stringify({ v: wireVersion, type: "voice", on } satisfies ToOverlay), false);
+    });
+    this.voiceTimer = setInterval(() => {
+      for (const channel of new Set([...this.pages.values()].map((p) => p.channel))) this.settleVoice(channel);
+    }, 500);
+    this.voiceTimer.unref();
+  }
+
+  private settleVoice(channel: ChannelId): void {
+    const overlays = this.runners.get(channel)?.row.overlays ?? [];
+    const before = this.voices.holder(channel);
+    this.voices.settle(
+      channel,
+      [...this.pages.values()].map((p) => ({
+        id: p.id,
+        channel: p.channel,
+        overlay: p.overlay,
+        sinceMs: p.sinceMs,
+        sounds: overlays.find((o) => o.id === p.overlay)?.sounds ?? false,
+        ready: p.sound === "ready",
+        hidden: p.hidden,
+      })),
+    );
+    if (this.voices.holder(channel) !== before) this.onPages(channel);
+  }
+
+  chooseVoice(channel: ChannelId, page: string): void {
+    this.voices.choose(channel, page);
+    this.settleVoice(channel);
+  }
+
+  /** The page with the voice says that it still speaks. */
+  voice(socket: WebSocket): void {
+    const page = this.pages.get(socket);
+    if (page !== undefined) this.voices.heard(page.channel, page.id);
+  }
+
+  private feed(overlay: string): Feed {
+    const known = this.feeds.get(overlay);
+    if (known !== undefined) return known;
+    const feed = new Feed((text, dust) => {
+      for (const page of this.pages.values()) if (page.overlay === overlay) sendTo(page.socket, text, dust);
+      for (const [socket, of] of this.peeks) if (of === overlay) sendTo(socket, text, dust);
+    }, this.now);
+    this.feeds.set(overlay, feed);
+    return feed;
+  }
+
+  join(socket: WebSocket, hello: Hello): boolean {
+    const tokenHash = hashToken(hello.token);
+    for (const runner of this.runners.values()) {
+      const overlay = runner.row.overlays.find((o) => o.tokenHash === tokenHash);
+      if (overlay === undefined) continue;
+      const page: Page = {
+        id: randomUUID(),
+        socket,
+        channel: runner.id,
+        overlay: overlay.id,
+        tokenHash,
+        sinceMs: this.now(),
+        width: hello.width,
+        height: hello.height,
+        hidden: false,
+        framesPerSecond: 0,
+        late: 0,
+        live: 0,
+        sound: "blocked",
+      };
+      this.catchUp(socket, runner, overlay.id, hello.resume);
+      this.pages.set(socket, page);
+      this.onPages(runner.id);
+      return true;
+    }
+    if (this.settled()) this.gone(socket);
+    else socket.close(4005, "not ready yet, come again");
+    return false;
+  }
+
+  private catchUp(socket: WebSocket, runner: Runner, overlay: string, resume: Hello["resume"]): void {
+    const feed = this.feed(overlay);
+    const missed = resume !== null && resume.epoch === this.epoch ? feed.since(resume.seq) : null;
+    if (missed !== null) {
+      for (const text of missed) socket.send(text);
+      return;
+    }
+    const snapshot: ToOverlay = {
+      v: wireVersion,
+      type: "snapshot",
+      epoch: this.epoch,
+      seq: feed.seq,
+      stage: runner.stage(overlay, this.markedUrl(runner.id)),
+      hushed: runner.row.hushed,
+    };
+    socket.send(JSON.stringify(snapshot));
+  }
+
+  /** An operator of this channel looks at one of its overlays. */
+  peek(socket: WebSocket, channel: ChannelId, overlay: string, resume: Hello["resume"]): void {
+    const runner = this.runners.get(channel);
+    if (runner === undefined) return socket.close(4005, "not ready yet, come again");
+    if (!runner.row.overlays.some((o) => o.id === overlay)) return this.gone(socket);
+    this.peeks.set(socket, overlay);
+    this.catchUp(socket, runner, overlay, resume);
+  }
+
+  private gone(socket: WebSocket): void {
+    socket.send(JSON.stringify({ v: wireVersion, type: "gone" } satisfies ToOverlay));
+    socket.close(goneCode, "this link is not valid");
+  }
+
+  report(socket: WebSocket, report: Report): void {
+    const page = this.pages.get(socket);
+    if (page === undefined) return;
+    const resized = page.width !== report.width || page.height !== report.height || page.hidden !== report.hidden;
+    Object.assign(page, {
+      width: report.width,
+      height: report.height,
+      hidden: report.hidden,
+      framesPerSecond: report.framesPerSecond,
+      late: report.late,
+      live: report.live,
+      sound: report.sound,
+    });
+    this.settleVoice(page.channel);
+    if (resized) this.onPages(page.channel);
+  }
+
+  leave(socket: WebSocket): void {
+    this.peeks.delete(socket);
+    const page = this.pages.get(socket);
+    if (page === undefined) return;
+    this.pages.delete(socket);
+    this.settleVoice(page.channel);
+    this.onPages(page.channel);
+  }
+
+  publish(channel: ChannelId, publication: Publication): void {
+    const runner = this.runners.get(channel);
+    if (runner === undefined) return;
+    switch (publication.kind) {
+      case "effects":
+        for (const overlay of runner.row.overlays) {
+          if (overlay.places.some((p) => p.gameId === publication.game && !p.place.hidden))
+            this.feed(overlay.id).effects(publication.game, publication.effects);
+        }
+        return;
+      case "stage":
+        for (const page of [...this.pages.values()]) {
+          if (page.channel !== channel) continue;
+          const overlay = runner.row.overlays.find((o) => o.id === page.overlay);
+          if (overlay?.tokenHash === page.tokenHash) continue;
+          this.pages.delete(page.socket);
+          this.gone(page.socket);
+          this.onPages(channel);
+        }
+        this.stages(runner);
+        return;
+      case "state": {
+        const view = runner.viewOf(publication.game);
+        if (view === null) return;
+        for (const overlay of runner.row.overlays)
+          if (overlay.places.some((p) => p.gameId === publication.game && !p.place.hidden))
+            this.feed(overlay.id).view(publication.game, view);
+        return;
+      }
+      case "moment":
+        for (const overlay of runner.row.overlays) this.feed(overlay.id).moment(publication.moment);
+        return;
+      case "moment-end":
+        for (const overlay of runner.row.overlays) this.feed(overlay.id).state({ type: "moment-end", ids: publication.ids });
+        return;
+      case "hush":
+        for (const overlay of runner.row.overlays) {
+          const feed = this.feed(overlay.id);
+          feed.drop();
+          feed.state({ type: "hush", on: publication.on });
+        }
+        return;
+      case "talk":
+      case "mark":
+      case "changed":
+        return;
+    }
+  }
+
+  private stages(runner: Runner): void {
+    for (const overlay of runner.row.overlays) {
+      this.feed(overlay.id).state({ type: "stage", stage: runner.stage(overlay.id, this.markedUrl(runner.id)) });
+    }
+  }
+
+  openPages(channel: ChannelId): OpenPage[] {
+    return [...this.pages.values()]
+      .filter((p) => p.channel === channel)
+      .map(({ id, overlay, width, height, hidden, framesPerSecond, late, live, sinceMs, sound }) => ({
+        id,
+        overlay,
+        width,
+        height,
+        hidden,
+        framesPerSecond,
+        late,
+        live,
+        sinceMs,
+        sound,
+        voice: this.voices.holder(channel) === id,
+      }));
+  }
+
+  stop(): void {
+    clearInterval(this.voiceTimer);
+    for (const feed of this.feeds.values()) feed.stop();
+  }
+}
+
+/** Slow readers miss dust, never state; one that does not read at all is let go and may come back. */
+function sendTo(socket: WebSocket, text: string, dust: boolean): void {
+  if (socket.readyState !== socket.OPEN) return;
+  if (socket.bufferedAmount > stuckBytes) socket.terminate();
+  else if (!dust || socket.bufferedAmount < slowBytes) socket.send(text);
+}

@@ -1,0 +1,480 @@
+import { type ChatLine } from "../../core/chat/dialect";
+import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
+import { rulesOf } from "../../core/games/registry";
+import { fold } from "../../core/kernel/fold";
+import type { ChannelId } from "../../core/kernel/ids";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import type { Note, StepContext } from "../../core/kernel/step";
+import type { Moment } from "../../core/moments/moment";
+import { emptyDesk } from "../../core/rewards/desk";
+import { mainLane, rulebookDefaults, type Rulebook } from "../../core/rules/settings";
+import { moneyInWords, toHome } from "../../core/signals/money";
+import { markOf } from "../../core/show/marks";
+import { type Hand, nameOf, type Signal } from "../../core/signals/signal";
+import type { FromEvent } from "../../core/signals/events";
+import { count } from "../../core/words/sentence";
+import { showable } from "../../core/words/template";
+import type { Stage } from "../../core/wire/messages";
+import type { Bus } from "../ports/bus";
+import type { Clock } from "../ports/clock";
+import type { ChannelRow, EngineStore } from "../ports/engine-store";
+import { Committer } from "./committer";
+import { DustLog } from "./dust-log";
+import { MomentBoard } from "./moment-board";
+import { PerMinute } from "./per-minute";
+import { RecentIds } from "./recent-ids";
+import { type PartNote, type Running, takeTurn, type Turn } from "./turn";
+
+export type RunnerDeps = Readonly<{
+  store: EngineStore;
+  clock: Clock;
+  bus: Bus;
+  /** Speaks in chat; false when nobody is connected or the queue is full. */
+  say?: (text: string) => boolean;
+  onError?: (what: string, error: unknown) => void;
+}>;
+export type Arrival = Readonly<{ id: string; signal: FromEvent }>;
+export type Taken = "taken" | "duplicate";
+const longestSleepMs = 60_000;
+/** So long after one operator did something, another one doing just that is taken for the same wish. */
+const twinMs = 1_000;
+
+/**
+ * One queue for one channel. Signals are stepped in the order of their arrival; what changes durable
+ * state is committed, together with all else that waits, before anyone hears of it; what does not (dust)
+ * is shown at once and logged in batches, and goes on while the database is away.
+ */
+export class Runner {
+  private parts: Running[] = [];
+  private emotes: EmoteIndex = emoteIndex([]);
+  private readonly ids = new RecentIds(20_000);
+  private readonly log: DustLog;
+  private readonly commits: Committer;
+  private readonly moments: MomentBoard;
+  private readonly messages = new PerMinute();
+  private readonly arrivals = new PerMinute();
+  private lastEventMs: number | null = null;
+  private ctx: Omit<StepContext, "emotes">;
+  private names = new Map<string, string>();
+  private due: NodeJS.Timeout | null = null;
+  private timing = false;
+  private lastHand = { what: "", by: "", atMs: -Infinity };
+  private stopped = false;
+  private seq: number;
+  row: ChannelRow;
+
+  constructor(
+    private readonly deps: RunnerDeps,
+    row: ChannelRow,
+    lastSeq: number,
+  ) {
+    this.row = row;
+    this.seq = lastSeq;
+    this.ctx = this.contextOf(row);
+    this.log = new DustLog((rows) => deps.store.append(row.id, rows), deps.onError);
+    this.moments = new MomentBoard(deps.clock.now, {
+      start: (moment) => deps.bus.publish(this.id, { kind: "moment", moment }),
+      stop: (ids) => deps.bus.publish(this.id, { kind: "moment-end", ids }),
+    });
+    this.commits = new Committer({
+      store: deps.store,
+      channel: row.id,
+      ...(deps.onError === undefined ? {} : { onError: deps.onError }),
+      recovered: (fresh, last) => this.recovered(fresh, last),
+    });
+    this.reload(row);
+  }
+
+  get id(): ChannelId {
+    return this.row.id;
+  }
+
+  private contextOf(row: ChannelRow): Omit<StepContext, "emotes"> {
+    const pictures = new Map(row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => [fold(s.word), s.key]));
+    const sounds = new Map(row.sounds.map((s) => [s.id, s.ms]));
+    const names = new Map<string, string>(row.games.map((g) => [g.id, g.name]));
+    return {
+      salt: row.salt,
+      channelName: row.name,
+      homeCurrency: this.book().money.home,
+      soundMs: (sound) => sounds.get(sound) ?? 0,
+      pictureNamed: (name) => pictures.get(fold(name)) ?? null,
+      gameName: (game) => names.get(game) ?? game,
+      // The ledger's rules are in the core (core/points, core/rewards); the desk that serves them comes with its tables.
+      desk: emptyDesk,
+      hushed: row.hushed,
+      showId: null,
+    };
+  }
+  private book(): Rulebook {
+    // The part's own schema has accepted its settings.
+    return (this.parts.find((p) => p.kind === "rules")?.settings as Rulebook | undefined) ?? rulebookDefaults;
+  }
+
+  /** Takes new settings, emotes and overlays between two signals: the next one meets the new version. */
+  reload(row: ChannelRow): void {
+    const before = new Map(this.parts.map((p) => [p.id, p]));
+    this.row = { ...row, hushed: this.parts.length === 0 ? row.hushed : this.row.hushed };
+    this.emotes = emoteIndex(row.words);
+    this.parts = row.games.flatMap((game): Running[] => {
+      const rules = rulesOf(game.kind);
+      const settings = rules?.settings.safeParse(game.settings);
+      if (rules === null || settings?.success !== true) {
+        this.deps.onError?.("a game's settings can't be read; it does not run", settings?.error);
+        return [];
+      }
+      const old = before.get(game.id);
+      const kept = rules.durable.safeParse(game.durable);
+      const durable = old?.durable ?? (kept.success ? kept.data : rules.freshDurable(settings.data));
+      const { id, kind, name, version } = game;
+      return [{ id, kind, name, rules, version, settings: settings.data, durable, dust: old?.dust ?? rules.freshDust() }];
+    });
+    this.ctx = this.contextOf(row);
+    this.names.clear();
+    this.moments.rules = this.book().lanes;
+    this.moments.hush(this.row.hushed);
+    this.deps.bus.publish(this.id, { kind: "stage" });
+    this.setDue();
+  }
+
+  private recovered(row: ChannelRow, last: number): void {
+    this.seq = Math.max(this.seq, last);
+    for (const part of this.parts) {
+      const kept = part.rules.durable.safeParse(row.games.find((g) => g.id === part.id)?.durable);
+      part.durable = kept.success ? kept.data : part.rules.freshDurable(part.settings);
+    }
+    this.reload(row);
+  }
+
+  viewOf(gameId: string): Record<string, unknown> | null {
+    const part = this.parts.find((p) => p.id === gameId);
+    return part === undefined ? null : { ...part.rules.view(part.settings, part.durable, "overlay") };
+  }
+
+  /** What an overlay shows now: only what its places name, and of each game only what an overlay may see. */
+  stage(overlayId: string, markedUrl: string): Stage {
+    const overlay = this.row.overlays.find((o) => o.id === overlayId);
+    const games = (overlay?.places ?? []).flatMap(({ gameId, place }) => {
+      const part = this.parts.find((p) => p.id === gameId);
+      return part === undefined || place.hidden
+        ? []
+        : [{ id: part.id, kind: part.kind, place, view: part.rules.view(part.settings, part.durable, "overlay") }];
+    });
+    return {
+      games,
+      sprites: [...this.row.sprites],
+      markedUrl,
+      moments: overlay?.shows === false ? [] : this.sticky(),
+      sounds: [...this.row.sounds],
+      shows: overlay?.shows ?? true,
+      css: overlay?.css ?? "",
+    };
+  }
+  private sticky(): Moment[] {
+    const cues = this.parts.find((p) => p.kind === "cues");
+    // The cues' view for overlays is just their moments.
+    return cues === undefined ? [] : [...(cues.rules.view(cues.settings, cues.durable, "overlay")["moments"] as readonly Moment[])];
+  }
+
+  standing() {
+    const now = this.deps.clock.now();
+    return {
+      games: this.parts.map((p) => ({
+        id: p.id,
+        kind: p.kind,
+        name: p.name,
+        version: p.version,
+        view: { ...p.rules.view(p.settings, p.durable, "operator", p.dust) },
+      })),
+      held: this.moments.held(),
+      perMinute: this.messages.last(now),
+      events: { lastMs: this.lastEventMs, perMinute: this.arrivals.last(now) },
+      lanes: this.moments.standing(),
+      backlog: this.log.size,
+      lost: this.log.lost,
+      recovering: this.commits.recovering,
+      waitingMs: this.commits.waitingMs(now),
+    };
+  }
+
+  /** A chat line: shown at once, logged with the next batch. Never waits for the database. */
+  message(line: ChatLine): void {
+    if (this.stopped) return;
+    const atMs = this.deps.clock.now();
+    if (line.id !== null && !this.ids.add(`chat:${line.id}`)) return;
+    this.seq += 1;
+    this.messages.add(atMs);
+    const signal: Signal = {
+      kind: "message",
+      seq: this.seq,
+      atMs,
+      id: line.id ?? `s${this.seq}.${atMs}`,
+      viewer: { id: line.viewerId, name: this.nameFor(line.name), roles: line.roles },
+      text: line.text,
+      marks: line.marks,
+    };
+    void this.take(signal, "chat", null, false);
+    // Each is a signal of its own, after the message it stood in. Chat sends nothing twice: what can't be kept is lost, and said.
+    for (const [i, { reaction, count, valueEach }] of (line.paid ?? []).entries()) {
+      this.seq += 1;
+      const value = Math.min(Number.MAX_SAFE_INTEGER, count * valueEach);
+      const paid: Signal = {
+        kind: "reaction",
+        seq: this.seq,
+        atMs,
+        id: `${signal.id}#${i}`,
+        viewer: signal.viewer,
+        reaction,
+        count,
+        value,
+        text: line.text,
+      };
+      void this.take(paid, "chat", null, true).then((done) => {
+        if (!done.ok) this.deps.onError?.("paid reactions in chat could not be kept", new Error(done.refusal.code));
+      });
+    }
+  }
+
+  /**
+   * What a platform sent, in its order. Taken means committed: a sender who hears it may forget it. An id
+   * that came before changes nothing.
+   */
+  async platform(arrivals: readonly Arrival[]): Promise<Result<readonly Taken[]>> {
+    if (this.stopped || this.commits.recovering) return refused("store/away");
+    const unknown = arrivals.map((a) => a.id).filter((id) => !this.ids.has(`event:${id}`));
+    let seen: ReadonlySet<string>;
+    try {
+      seen = await this.deps.store.seen(this.id, "event", unknown);
+    } catch {
+      return refused("store/away");
+    }
+    if (this.stopped || this.commits.recovering) return refused("store/away");
+    const atMs = this.deps.clock.now();
+    const waits = arrivals.map(async ({ id, signal: given }): Promise<Result<Taken>> => {
+      if (seen.has(id) || !this.ids.add(`event:${id}`)) return ok("duplicate");
+      this.seq += 1;
+      this.arrivals.add(atMs);
+      this.lastEventMs = atMs;
+      const done = await this.take({ ...this.atHome(given), seq: this.seq, atMs, id }, "event", null, true);
+      if (done.ok) return ok("taken");
+      // It was not kept, so it may come again.
+      this.ids.forget(`event:${id}`);
+      return done;
+    });
+    const all = await Promise.all(waits);
+    const failed = all.find((r) => !r.ok);
+    if (failed !== undefined && !failed.ok) return failed;
+    return ok(all.map((r) => (r.ok ? r.value : "duplicate")));
+  }
+
+  /** With its worth in the home currency, and a name that may be shown. */
+  private atHome(given: FromEvent): FromEvent {
+    const signal =
+      given.viewer === null ? given : ({ ...given, viewer: { ...given.viewer, name: this.nameFor(given.viewer.name) } } as FromEvent);
+    if (signal.kind !== "tip") return signal;
+    const home = toHome(signal.amountMinor, signal.currency, this.book().money);
+    return { ...signal, homeMinor: home.ok ? home.value : null };
+  }
+
+  /** Names come onto the picture in many places, so they are made fit for it where they come in. */
+  private nameFor(name: string): string {
+    let clean = this.names.get(name);
+    if (clean === undefined) {
+      if (this.names.size > 5_000) this.names.clear();
+      clean = showable(name, this.book().hiddenWords, 40) || "someone";
+      this.names.set(name, clean);
+    }
+    return clean;
+  }
+
+  /** A hand on a game. Resolves when it is committed, or with the reason why not. */
+  async hand(gameId: string, by: string, id: string, hand: Hand): Promise<Result<readonly Note[]>> {
+    const part = this.parts.find((p) => p.id === gameId || (gameId === "show" && p.kind === "show"));
+    if (part === undefined) return refused("game/unknown");
+    const free = this.free(`hand:${id}`, `${part.id} ${JSON.stringify(hand)}`, by);
+    if (!free.ok) return free;
+    gameId = part.id;
+    const signal: Signal = { kind: "hand", seq: (this.seq += 1), atMs: this.deps.clock.now(), id, gameId, by, viewer: null, hand };
+    const done = await this.take(signal, "operator", part, false);
+    // What rules made of it in other parts stands in the talk; the one who asked hears of what was asked.
+    return done.ok ? ok(done.value.filter((n) => n.game === part.id).map((n) => n.note)) : done;
+  }
+
+  async cue(cueId: string, by: string, id: string, via: "key" | "click" | "address"): Promise<Result<readonly Note[]>> {
+    const part = this.parts.find((p) => p.kind === "cues");
+    if (part === undefined) return refused("cue/unknown");
+    const free = this.free(`cue:${id}`, via === "address" ? "" : `cue ${cueId}`, by);
+    if (!free.ok) return free;
+    const signal: Signal = { kind: "cue", seq: (this.seq += 1), atMs: this.deps.clock.now(), id, cueId, by, via, viewer: null };
+    const done = await this.take(signal, "operator", part, false);
+    if (!done.ok) return done;
+    const no = done.value.find((n) => n.game === part.id && n.note.refusal !== undefined)?.note.refusal;
+    return no === undefined ? ok(done.value.map((n) => n.note)) : { ok: false, refusal: no };
+  }
+
+  /**
+   * Whether it may be done now. Two operators who press the same at once want it once: the second hears who
+   * was first. One who presses twice wants it twice; what must not be, the cue's or the game's rules refuse.
+   */
+  private free(id: string, what: string, by: string): Result<null> {
+    if (this.stopped || this.commits.recovering) return refused("store/away");
+    const atMs = this.deps.clock.now();
+    const { lastHand } = this;
+    if (what !== "" && lastHand.what === what && lastHand.by !== by && atMs - lastHand.atMs < twinMs)
+      return refused("hand/twin", { by: lastHand.by });
+    if (!this.ids.add(id)) return refused("signal/duplicate");
+    if (what !== "") this.lastHand = { what, by, atMs };
+    return ok(null);
+  }
+
+  /** What was held under hush and waits for a decision: played now, or dropped. */
+  held(what: "play" | "drop", moment: string): Result<null> {
+    return this.moments.decide(what, moment);
+  }
+
+  lane(what: "skip" | "clear" | "pause" | "go-on", lane: string): Result<null> {
+    return this.moments.act(what, lane === "" ? mainLane : lane);
+  }
+
+  /** Published first and stored after: it must work when the database does not (RULES section 11). */
+  async hush(on: boolean): Promise<void> {
+    this.row = { ...this.row, hushed: on };
+    this.deps.bus.publish(this.id, { kind: "hush", on });
+    this.moments.hush(on);
+    await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
+  }
+
+  /** Steps a signal now; what it comes to is told when it is committed, or at once when it is dust. */
+  private take(signal: Signal, source: string, to: Running | null, mustKeep: boolean): Promise<Result<readonly PartNote[]>> {
+    const turn = takeTurn(signal, source, to, {
+      parts: this.parts,
+      emotes: this.emotes,
+      ctx: this.ctx,
+      nextSeq: () => (this.seq += 1),
+    });
+    const publish = (): void => this.publish(turn, signal);
+    if (!mustKeep && turn.changed.size === 0 && turn.kept.length === 0) {
+      publish();
+      for (const row of turn.rows) this.log.add(row);
+      return Promise.resolve(ok(turn.notes));
+    }
+    return new Promise((resolve) => {
+      this.commits.add({ turn, publish, done: (result) => resolve(result.ok ? ok(turn.notes) : result) });
+    });
+  }
+
+  private publish(turn: Turn, signal: Signal): void {
+    const { bus } = this.deps;
+    for (const part of turn.changed) bus.publish(this.id, part.kind === "cues" ? { kind: "stage" } : { kind: "state", game: part.id });
+    // Under hush, dust is simply not shown; games go on counting.
+    if (!this.row.hushed) for (const { game, effects } of turn.effects) bus.publish(this.id, { kind: "effects", game, effects });
+    for (const { lane, moment } of turn.shows) this.moments.show(lane, moment);
+    if (turn.hush !== null) void this.hush(turn.hush);
+    for (const row of turn.rows) {
+      if (row.kind === "message") continue;
+      const mark = markOf(row);
+      if (mark !== null) bus.publish(this.id, { kind: "mark", mark });
+    }
+    if (signal.kind !== "timer" || turn.notes.length > 0)
+      bus.publish(this.id, {
+        kind: "talk",
+        seq: signal.seq,
+        atMs: signal.atMs,
+        of: signal.kind,
+        name: signal.kind === "timer" ? "" : signal.kind === "hand" || signal.kind === "cue" ? signal.by : nameOf(signal.viewer),
+        viewer: signal.kind === "timer" || signal.viewer === null ? null : { id: signal.viewer.id, roles: signal.viewer.roles },
+        text: talkText(signal),
+        notes: turn.notes,
+      });
+    for (const text of turn.says) if (text !== "") this.say(text, signal.seq, signal.atMs);
+    if (turn.changed.size > 0) this.setDue();
+  }
+
+  /** Speaks in chat, and shows in the talk what was said. */
+  say(text: string, seq = 0, atMs = this.deps.clock.now(), by = "izzam"): boolean {
+    const sent = this.deps.say?.(text) ?? false;
+    this.deps.bus.publish(this.id, { kind: "talk", seq, atMs, of: sent ? "said" : "unsaid", name: by, viewer: null, text, notes: [] });
+    return sent;
+  }
+
+  /** Wakes when a wait or a timer of some part is due. */
+  private setDue(): void {
+    if (this.due !== null) clearTimeout(this.due);
+    this.due = null;
+    if (this.stopped) return;
+    let next: number | null = null;
+    for (const part of this.parts) {
+      const at = part.rules.dueMs?.(part.settings, part.durable) ?? null;
+      if (at !== null && (next === null || at < next)) next = at;
+    }
+    // Timers of rules that were just set begin with the first signal; this is it when nobody sends one.
+    const unwound =
+      this.parts.some((p) => p.kind === "rules" && this.book().rules.some((r) => r.when === "timer" && r.on)) && next === null;
+    if (next === null && !unwound) return;
+    // While the database is away what is due stays due: looking twice a second is enough.
+    const leastMs = this.commits.recovering || next === null ? 500 : 5;
+    const sleepMs = Math.min(longestSleepMs, Math.max(leastMs, (next ?? 0) - this.deps.clock.now()));
+    this.due = setTimeout(() => void this.timer(), sleepMs);
+    this.due.unref();
+  }
+
+  private async timer(): Promise<void> {
+    this.due = null;
+    if (this.timing || this.stopped) return;
+    this.timing = true;
+    try {
+      const nowMs = this.deps.clock.now();
+      for (const part of this.parts) {
+        const book = part.kind === "rules";
+        const at = part.rules.dueMs?.(part.settings, part.durable) ?? null;
+        if (this.commits.recovering || (at === null ? !book : at > nowMs)) continue;
+        this.seq += 1;
+        await this.take({ kind: "timer", seq: this.seq, atMs: nowMs, id: `t${this.seq}`, partId: part.id }, "timer", part, false);
+      }
+    } finally {
+      this.timing = false;
+      this.setDue();
+    }
+  }
+
+  async stop(): Promise<void> {
+    this.stopped = true;
+    if (this.due !== null) clearTimeout(this.due);
+    this.moments.stop();
+    await this.commits.stop();
+    await this.log.stop();
+  }
+}
+
+/** What a signal says, or how much of what it is: told beside the name in the talk. */
+function talkText(signal: Signal): string {
+  switch (signal.kind) {
+    case "message":
+      return signal.text;
+    case "follow":
+      return "followed";
+    case "membership":
+      return signal.months > 1 ? `joined for month ${count(signal.months)}` : "joined as a member";
+    case "gift":
+      return `gave ${count(signal.count)} ${signal.count === 1 ? "membership" : "memberships"} away`;
+    case "tip":
+      return `tipped ${moneyInWords(signal.amountMinor, signal.currency)}${signal.text === "" ? "" : ` “${signal.text}”`}`;
+    case "reaction":
+      return `sent ${count(signal.count)} ${signal.reaction}`;
+    case "raid":
+      return `raided with ${count(signal.viewers)}`;
+    case "host":
+      return `hosts with ${count(signal.viewers)}`;
+    case "redemption":
+      return `bought ${signal.reward} for ${count(signal.price)}`;
+    case "live":
+      return "The platform says: live";
+    case "ended":
+      return "The platform says: ended";
+    case "cue":
+    case "hand":
+    case "timer":
+    case "happened":
+      return "";
+  }
+}

@@ -1,0 +1,82 @@
+import { describe, expect, test } from "@jest/globals";
+import { channelId } from "../../core/kernel/ids";
+import { leaseMs, type VoicePage, Voices } from "./voice";
+
+const channel = channelId("kiln");
+const page = (id: string, part: Partial<VoicePage> = {}): VoicePage => ({
+  id,
+  channel,
+  overlay: "main",
+  sinceMs: Number(id.slice(1)),
+  sounds: true,
+  ready: true,
+  hidden: false,
+  ...part,
+});
+
+function setUp() {
+  const time = { nowMs: 0 };
+  const said: string[] = [];
+  const voices = new Voices(
+    () => time.nowMs,
+    (id, on) => said.push(`${id} ${on ? "on" : "off"}`),
+  );
+  return { time, said, voices };
+}
+
+describe("one voice", () => {
+  test("of five pages one speaks: the one that was there first", () => {
+    const { voices, said } = setUp();
+    voices.settle(channel, [page("p3"), page("p1"), page("p2"), page("p5"), page("p4")]);
+    expect([voices.holder(channel), said]).toEqual(["p1", ["p1 on"]]);
+  });
+  test("it keeps the voice as long as it says that it speaks", () => {
+    const { voices, time, said } = setUp();
+    const pages = [page("p1"), page("p2")];
+    voices.settle(channel, pages);
+    for (let i = 0; i < 20; i += 1) {
+      time.nowMs += 600;
+      voices.heard(channel, "p1");
+      voices.settle(channel, pages);
+    }
+    expect(voices.holder(channel)).toBe("p1");
+    expect(said.filter((s) => s.endsWith("off"))).toEqual([]);
+  });
+  test("a page that hangs loses it within two seconds; one that leaves, at once", () => {
+    const { voices, time } = setUp();
+    voices.settle(channel, [page("p1"), page("p2")]);
+    time.nowMs += leaseMs + 1;
+    voices.settle(channel, [page("p1"), page("p2")]);
+    expect(voices.holder(channel)).toBe("p2");
+    voices.settle(channel, [page("p1")]);
+    expect(voices.holder(channel)).toBe("p1");
+    expect(leaseMs + 500).toBeLessThan(2_500);
+  });
+  test("pages whose browser blocks sound, and overlays without sound, never have it", () => {
+    const { voices } = setUp();
+    voices.settle(channel, [page("p1", { ready: false }), page("p2", { sounds: false })]);
+    expect(voices.holder(channel)).toBeNull();
+    voices.settle(channel, [page("p1", { ready: false }), page("p3", { hidden: true }), page("p4")]);
+    expect(voices.holder(channel)).toBe("p4");
+  });
+  test("an operator can choose which, and a page that was not chosen and speaks is told to be silent", () => {
+    const { voices, said } = setUp();
+    const pages = [page("p1"), page("p2")];
+    voices.settle(channel, pages);
+    voices.choose(channel, "p2");
+    voices.settle(channel, pages);
+    expect(said).toEqual(["p1 on", "p1 off", "p2 on"]);
+    voices.heard(channel, "p1");
+    expect(said[3]).toBe("p1 off");
+    voices.settle(channel, [page("p1")]);
+    expect(voices.holder(channel)).toBe("p1");
+  });
+  test("two channels each have their own", () => {
+    const { voices } = setUp();
+    const other = channelId("other");
+    const pages = [page("p1"), page("p2", { channel: other })];
+    voices.settle(channel, pages);
+    voices.settle(other, pages);
+    expect([voices.holder(channel), voices.holder(other)]).toEqual(["p1", "p2"]);
+  });
+});

@@ -1,0 +1,37 @@
+import { fileURLToPath } from "node:url";
+import { migrate } from "./adapters/mariadb/database";
+import { compose } from "./composition";
+import { openDoor } from "./engine/door";
+import { readEnv } from "./env";
+
+/** The engine process. Ends on SIGTERM, SIGINT, or when what started it is gone. */
+const env = readEnv();
+const { engine, store, db, log } = compose(env);
+const door = openDoor({ env, engine, store, log, builtDir: fileURLToPath(new URL("./overlay/", import.meta.url)) });
+
+let stopping = false;
+const stop = async (): Promise<void> => {
+  if (stopping) return;
+  stopping = true;
+  // Whatever hangs, a stop is a stop.
+  setTimeout(() => process.exit(0), 4_000).unref();
+  await door.close();
+  await engine.stop();
+  await db.destroy();
+  process.exit(0);
+};
+process.on("SIGTERM", () => void stop());
+process.on("SIGINT", () => void stop());
+process.on("disconnect", () => void stop());
+
+try {
+  await migrate(db);
+  // A second engine of this installation fails here, before it could take a channel from the first.
+  await door.listen();
+  await engine.start();
+  log.info({ port: env.port }, "engine ready");
+  process.send?.({ ready: true });
+} catch (error) {
+  log.error({ err: String(error) }, "the engine could not start");
+  process.exit(1);
+}

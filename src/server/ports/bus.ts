@@ -1,0 +1,31 @@
+import type { ChannelId } from "../../core/kernel/ids";
+import type { Moment } from "../../core/moments/moment";
+import type { Mark } from "../../core/show/marks";
+import type { Note } from "../../core/kernel/step";
+
+/** What a runner tells the rest, after it is true. In-process here; a shared bus on several machines. */
+export type Publication =
+  | Readonly<{ kind: "effects"; game: string; effects: readonly unknown[] }>
+  | Readonly<{ kind: "stage" }>
+  | Readonly<{ kind: "state"; game: string }>
+  | Readonly<{ kind: "moment"; moment: Moment }>
+  | Readonly<{ kind: "moment-end"; ids: readonly string[] }>
+  | Readonly<{ kind: "hush"; on: boolean }>
+  | Readonly<{
+      kind: "talk";
+      seq: number;
+      atMs: number;
+      of: string;
+      name: string;
+      /** Who it was, for the operator's card; null for nobody in chat. */
+      viewer: Readonly<{ id: string; roles: readonly string[] }> | null;
+      text: string;
+      notes: readonly Readonly<{ game: string; note: Note }>[];
+    }>
+  /** What goes onto the tape, after its row was committed or handed to the log. */
+  | Readonly<{ kind: "mark"; mark: Mark }>
+  | Readonly<{ kind: "changed"; what: string; id: string; revision: number; by: string }>;
+export type Bus = Readonly<{
+  publish: (channel: ChannelId, publication: Publication) => void;
+  subscribe: (listener: (channel: ChannelId, publication: Publication) => void) => () => void;
+}>;

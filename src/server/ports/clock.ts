@@ -1,0 +1,29 @@
+/** Time comes in by this port, so that tests can hold it still. Milliseconds, UTC. */
+export type Clock = Readonly<{
+  now: () => number;
+  /** How far it runs ahead of the computer's own clock because that was set back; 0 usually. */
+  aheadMs?: () => number;
+}>;
+
+/**
+ * The computer's clock, but never backwards: when that is set back, time here runs on from where it was,
+ * so that a cooldown of ten seconds stays one of ten and the log keeps its order. When it is set forward
+ * again, what was added is given back. A leap forward is believed: a laptop that slept did lose that time.
+ */
+export function steadyClock(wall: () => number = Date.now, steady: () => number = () => performance.now()): Clock {
+  let offset = 0;
+  let last = wall();
+  let lastSteady = steady();
+  const now = (): number => {
+    const at = steady();
+    const expected = last + (at - lastSteady);
+    const leap = wall() + offset - expected;
+    if (leap < -1_000) offset -= leap;
+    else if (leap > 1_000 && offset > 0) offset -= Math.min(offset, leap);
+    last = Math.max(last, Math.round(wall() + offset));
+    lastSteady = at;
+    return last;
+  };
+  return { now, aheadMs: () => Math.round(offset) };
+}
+export const systemClock: Clock = steadyClock();

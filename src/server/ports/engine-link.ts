@@ -1,0 +1,24 @@
+import type { ChannelId } from "../../core/kernel/ids";
+import type { Result } from "../../core/kernel/refusal";
+import type { Note } from "../../core/kernel/step";
+import type { Hand } from "../../core/signals/signal";
+
+/** The engine, seen from the web process. An engine that does not answer is a refusal, `engine/away`. */
+export type EngineLink = Readonly<{
+  /** The channel changed in the database: take it up now rather than at the next look. */
+  reload: (channel: ChannelId) => Promise<void>;
+  hush: (channel: ChannelId, on: boolean) => Promise<Result<null>>;
+  hand: (channel: ChannelId, game: string, by: string, id: string, hand: Hand) => Promise<Result<readonly Note[]>>;
+  cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;
+  lane: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", lane: string) => Promise<Result<null>>;
+  held: (channel: ChannelId, what: "play" | "drop", moment: string) => Promise<Result<null>>;
+  say: (channel: ChannelId, text: string, by: string) => Promise<Result<null>>;
+  /** Which open page makes the sound; empty for whichever. */
+  voice: (channel: ChannelId, page: string) => Promise<Result<null>>;
+  /** Events that were refused, newest first. */
+  refusedEvents: (channel: ChannelId) => Promise<Result<readonly RefusedEvent[]>>;
+  /** Sessions ended: pages that no longer have one are closed now. */
+  recheck: () => Promise<void>;
+  changed: (channel: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>) => Promise<void>;
+}>;
+export type RefusedEvent = Readonly<{ atMs: number; code: string; why: string; type: string; id: string; count: number }>;

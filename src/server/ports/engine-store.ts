@@ -1,0 +1,80 @@
+import type { ChannelId, GameId } from "../../core/kernel/ids";
+import type { Kept } from "../../core/kernel/step";
+import type { Place, Sound, Sprite } from "../../core/wire/messages";
+
+/** What the engine needs of the truth. One contract test runs against every implementation. */
+export type LogRow = Readonly<{
+  seq: number;
+  atMs: number;
+  kind: string;
+  source: string;
+  id: string;
+  viewer: string | null;
+  body: unknown;
+}>;
+export type GameRow = Readonly<{ id: GameId; kind: string; name: string; version: number; settings: unknown; durable: unknown }>;
+export type OverlayRow = Readonly<{
+  id: string;
+  name: string;
+  tokenHash: string | null;
+  /** What it is for: an overlay may be for the picture only, or for sound only. */
+  shows: boolean;
+  sounds: boolean;
+  css: string;
+  width?: number;
+  height?: number;
+  backdrop?: string;
+  places: readonly Readonly<{ gameId: GameId; place: Place; order: number }>[];
+}>;
+/** Secrets are sealed; the engine unseals them with the installation's key. */
+export type EventsRow = Readonly<{ secret: string; oldSecret: string | null; oldUntilMs: number }>;
+export type TriggerRow = Readonly<{ cueId: string; tokenHash: string }>;
+export type ChatRow = Readonly<{ enabled: boolean; settings: unknown; secret: string | null }>;
+export type ChannelRow = Readonly<{
+  id: ChannelId;
+  name: string;
+  salt: number;
+  revision: number;
+  hushed: boolean;
+  games: readonly GameRow[];
+  overlays: readonly OverlayRow[];
+  sprites: readonly Sprite[];
+  sounds: readonly Sound[];
+  events: EventsRow | null;
+  triggers: readonly TriggerRow[];
+  words: readonly Readonly<{ id: string; word: string }>[];
+  chat: ChatRow | null;
+}>;
+
+export type Commit = Readonly<{
+  rows: readonly LogRow[];
+  /** The newest durable state of every game that changed. */
+  states: readonly Readonly<{ gameId: GameId; seq: number; durable: unknown }>[];
+  /** What is kept for good: hits, reigns. */
+  kept: readonly KeptRow[];
+}>;
+export type KeptRow = Kept & Readonly<{ gameId: GameId; seq: number }>;
+
+export type EngineStore = Readonly<{
+  channels: () => Promise<readonly ChannelId[]>;
+  channel: (id: ChannelId) => Promise<ChannelRow | null>;
+  revisions: () => Promise<ReadonlyMap<ChannelId, number>>;
+  lastSeq: (id: ChannelId) => Promise<number>;
+  /** Which of these ids of one source are in the log already. */
+  seen: (id: ChannelId, source: string, ids: readonly string[]) => Promise<ReadonlySet<string>>;
+  /** All of it or nothing; a row whose source and id are there already makes it refuse as a whole. */
+  commit: (id: ChannelId, commit: Commit) => Promise<"committed" | "duplicate">;
+  /** Best effort, many rows at once; a row that is there already changes nothing. */
+  append: (id: ChannelId, rows: readonly LogRow[]) => Promise<void>;
+  setHushed: (id: ChannelId, on: boolean) => Promise<void>;
+  /** One owner at a time: true when `owner` holds the channel until `untilMs`. Times are the caller's. */
+  lease: (id: ChannelId, owner: string, nowMs: number, untilMs: number) => Promise<boolean>;
+  release: (id: ChannelId, owner: string) => Promise<void>;
+  prop: (sha: string) => Promise<Readonly<{ mime: string; bytes: Buffer }> | null>;
+  /** Who holds a session, by the hash of its token. */
+  session: (
+    tokenHash: string,
+    nowMs: number,
+  ) => Promise<Readonly<{ channelId: ChannelId; operator: string; role: "owner" | "moderator" }> | null>;
+  ping: () => Promise<void>;
+}>;

@@ -1,0 +1,22 @@
+import type { ChannelId } from "../../core/kernel/ids";
+
+/** Secrets of events and trigger addresses, and what games keep for good. */
+export type RecordRow = Readonly<{
+  id: number;
+  viewer: Readonly<{ id: string; name: string }> | null;
+  fromMs: number;
+  toMs: number;
+  body: unknown;
+}>;
+export type EventStore = Readonly<{
+  /** `oldUntilMs`: until when the secret before this one is taken too; 0 when there is none. */
+  secret: (channel: ChannelId) => Promise<Readonly<{ sealed: string; sinceMs: number; oldUntilMs: number }> | null>;
+  setSecret: (channel: ChannelId, at: Readonly<{ sealed: string; oldUntilMs: number; nowMs: number }>) => Promise<void>;
+  endOld: (channel: ChannelId) => Promise<void>;
+  /** Cues that have a trigger address. */
+  triggers: (channel: ChannelId) => Promise<readonly string[]>;
+  trigger: (channel: ChannelId, cue: string) => Promise<string | null>;
+  setTrigger: (channel: ChannelId, cue: string, token: Readonly<{ hash: string; sealed: string }> | null, nowMs: number) => Promise<void>;
+  /** Newest first. */
+  records: (channel: ChannelId, game: string, kind: string, limit: number) => Promise<readonly RecordRow[]>;
+}>;

@@ -1,0 +1,192 @@
+import type { ChannelId, OperatorId } from "../../core/kernel/ids";
+import type { Result } from "../../core/kernel/refusal";
+import type { EventStore } from "./event-store";
+import type { ShowStore } from "./show-store";
+import type { PropStore } from "./prop-store";
+import type { Place, Sprite } from "../../core/wire/messages";
+
+/** What the operator side needs of the truth: accounts, drafts and versions, links, emotes, connections. */
+export type OperatorRole = "owner" | "moderator";
+export type Session = Readonly<{
+  tokenHash: string;
+  operatorId: OperatorId;
+  login: string;
+  role: OperatorRole;
+  channelId: ChannelId;
+  channelName: string;
+  demo: boolean;
+  /** A paired phone: it may act in the booth, and nothing else. */
+  remote: boolean;
+}>;
+export type Remote = Readonly<{ id: string; label: string; by: string; sinceMs: number }>;
+export type Account = Readonly<{ id: OperatorId; login: string; passwordHash: string; channelId: ChannelId; role: OperatorRole }>;
+
+export type AccountStore = Readonly<{
+  anyOperator: () => Promise<boolean>;
+  /** By name, without regard to case or accents. */
+  account: (login: string) => Promise<Account | null>;
+  demoAccount: (role: OperatorRole) => Promise<Account | null>;
+  /** The very first owner and channel; refused when there is an operator already. */
+  createFirst: (
+    first: Readonly<{
+      operatorId: OperatorId;
+      login: string;
+      passwordHash: string;
+      channelId: ChannelId;
+      channelName: string;
+      salt: number;
+      nowMs: number;
+    }>,
+  ) => Promise<Result<null>>;
+  openSession: (tokenHash: string, account: Account, expiresMs: number) => Promise<void>;
+  /** A one-time code with which one phone may be paired in an operator's name. */
+  offerPairing: (codeHash: string, at: Readonly<{ operatorId: string; channelId: ChannelId; expiresMs: number }>) => Promise<void>;
+  /** Whose code it is, once; null when it is unknown, used or too old. */
+  takePairing: (codeHash: string, nowMs: number) => Promise<Account | null>;
+  openRemote: (
+    tokenHash: string,
+    account: Account,
+    remote: Readonly<{ id: string; label: string; nowMs: number; expiresMs: number }>,
+  ) => Promise<void>;
+  remotes: (channel: ChannelId, nowMs: number) => Promise<readonly Remote[]>;
+  revokeRemote: (channel: ChannelId, id: string) => Promise<boolean>;
+  session: (tokenHash: string, nowMs: number) => Promise<Session | null>;
+  closeSession: (tokenHash: string) => Promise<void>;
+}>;
+
+export type GameSummary = Readonly<{ id: string; kind: string; name: string; version: number; draftRevision: number; changed: boolean }>;
+export type GameDraft = Readonly<{
+  id: string;
+  kind: string;
+  name: string;
+  settings: unknown;
+  revision: number;
+  by: string;
+  version: number;
+  published: unknown;
+}>;
+export type Version = Readonly<{ version: number; by: string; atMs: number; note: string }>;
+
+export type GameStore = Readonly<{
+  games: (channel: ChannelId) => Promise<readonly GameSummary[]>;
+  draft: (channel: ChannelId, game: string) => Promise<GameDraft | null>;
+  create: (
+    channel: ChannelId,
+    game: Readonly<{ id: string; kind: string; name: string; settings: unknown; by: string; nowMs: number }>,
+  ) => Promise<void>;
+  /** Refused when somebody saved after `revision` was read: nobody overwrites what they have not seen. */
+  saveDraft: (
+    channel: ChannelId,
+    game: string,
+    at: Readonly<{ revision: number; settings: unknown; by: string }>,
+  ) => Promise<Result<{ revision: number }>>;
+  rename: (channel: ChannelId, game: string, name: string) => Promise<boolean>;
+  /** The draft becomes the next version. */
+  publish: (
+    channel: ChannelId,
+    game: string,
+    at: Readonly<{ revision: number; by: string; nowMs: number }>,
+  ) => Promise<Result<{ version: number }>>;
+  versions: (channel: ChannelId, game: string) => Promise<readonly Version[]>;
+  versionSettings: (channel: ChannelId, game: string, version: number) => Promise<unknown>;
+}>;
+
+export type OverlaySummary = Readonly<{
+  id: string;
+  name: string;
+  width: number;
+  height: number;
+  linked: boolean;
+  sinceMs: number | null;
+  games: readonly string[];
+  shows: boolean;
+  sounds: boolean;
+  note: string;
+}>;
+export type LayoutPlace = Readonly<{ game: string; place: Place }>;
+/** What stands where on one overlay, back to front. `draft` is null while what is arranged is on air. */
+export type Layout = Readonly<{
+  id: string;
+  name: string;
+  width: number;
+  height: number;
+  places: readonly LayoutPlace[];
+  draft: readonly LayoutPlace[] | null;
+  atOnce: boolean;
+  shows: boolean;
+  sounds: boolean;
+  css: string;
+  backdrop: string;
+  note: string;
+}>;
+export type OverlaySetUp = Partial<
+  Readonly<{ name: string; atOnce: boolean; shows: boolean; sounds: boolean; css: string; backdrop: string; note: string }>
+>;
+export type OverlayStore = Readonly<{
+  overlays: (channel: ChannelId) => Promise<readonly OverlaySummary[]>;
+  create: (
+    channel: ChannelId,
+    overlay: Readonly<{ id: string; name: string; width: number; height: number; nowMs: number }>,
+  ) => Promise<void>;
+  resize: (channel: ChannelId, overlay: string, width: number, height: number) => Promise<boolean>;
+  sealedToken: (channel: ChannelId, overlay: string) => Promise<string | null>;
+  /** Sets or, with null, revokes the link. False when there is no such overlay. */
+  setToken: (
+    channel: ChannelId,
+    overlay: string,
+    token: Readonly<{ hash: string; sealed: string }> | null,
+    nowMs: number,
+  ) => Promise<boolean>;
+  place: (channel: ChannelId, overlay: string, game: string, on: boolean) => Promise<boolean>;
+  layout: (channel: ChannelId, overlay: string) => Promise<Layout | null>;
+  /** On air at once, or kept as a draft. False when there is no such overlay. Games of other channels are left out. */
+  saveLayout: (channel: ChannelId, overlay: string, places: readonly LayoutPlace[], onAir: boolean) => Promise<boolean>;
+  /** What is on air changes; a draft that is being arranged stays. */
+  placeOnAir: (channel: ChannelId, overlay: string, places: readonly LayoutPlace[]) => Promise<boolean>;
+  setUp: (channel: ChannelId, overlay: string, part: OverlaySetUp) => Promise<boolean>;
+}>;
+
+export type EmoteRow = Readonly<{ id: string; word: string; sprite: Sprite; kind: string; createdMs: number }>;
+export type NewEmote = Readonly<{
+  id: string;
+  word: string;
+  kind: string;
+  sourceSha: string;
+  pixelsSha: string;
+  sheet: Readonly<{ sha: string; mime: string; bytes: Buffer }>;
+  frames: number;
+  columns: number;
+  frameWidth: number;
+  frameHeight: number;
+  frameMs: number;
+}>;
+export type EmoteStore = Readonly<{
+  emotes: (channel: ChannelId) => Promise<readonly EmoteRow[]>;
+  /** Refused: the word is taken, the same picture is there, the channel has as many as it may. */
+  add: (channel: ChannelId, emote: NewEmote, nowMs: number) => Promise<Result<null>>;
+  rename: (channel: ChannelId, emote: string, word: string) => Promise<Result<null>>;
+  remove: (channel: ChannelId, emote: string, nowMs: number) => Promise<boolean>;
+  restore: (channel: ChannelId, emote: string) => Promise<Result<null>>;
+}>;
+
+export type ChatStore = Readonly<{
+  connection: (channel: ChannelId) => Promise<Readonly<{ enabled: boolean; settings: unknown; hasSecret: boolean }> | null>;
+  /** `secret`: a sealed text to keep, null to forget the one there is, undefined to leave it. */
+  saveConnection: (channel: ChannelId, at: Readonly<{ enabled: boolean; settings: unknown; secret?: string | null }>) => Promise<void>;
+}>;
+
+export type AuditStore = Readonly<{
+  audit: (channel: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
+}>;
+
+export type OperatorStore = Readonly<{
+  accounts: AccountStore;
+  games: GameStore;
+  overlays: OverlayStore;
+  emotes: EmoteStore;
+  props: PropStore;
+  events: EventStore;
+  chat: ChatStore;
+  log: AuditStore;
+  shows: ShowStore;
+}>;

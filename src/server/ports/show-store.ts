@@ -1,0 +1,31 @@
+import type { ChannelId } from "../../core/kernel/ids";
+import type { MarkRow } from "../../core/show/marks";
+
+/** What the booth reads of the past: the tape, a viewer's card, how a fight goes. */
+export type Told = Readonly<{ seq: number; atMs: number; kind: string; text: string; notes: readonly unknown[] }>;
+export type ViewerCard = Readonly<{
+  id: string;
+  name: string;
+  roles: readonly string[];
+  /** Newest first. */
+  last: readonly Told[];
+  messages: number;
+  firstMs: number | null;
+  hits: Readonly<{ count: number; damage: number }>;
+  reigns: number;
+}>;
+export type Fight = Readonly<{
+  /** Health after each of the last hits and heals, oldest first. */
+  points: readonly Readonly<{ atMs: number; health: number }>[];
+  leader: Readonly<{ name: string; damage: number }> | null;
+  /** Damage within the last ten minutes, and how many of those minutes count. */
+  recent: Readonly<{ damage: number; minutes: number }>;
+}>;
+export type PastShow = Readonly<{ fromMs: number; toMs: number; rehearsal: boolean; by: string }>;
+export type ShowStore = Readonly<{
+  /** Rows that can become marks, oldest first; at most `limit`, the newest of them. */
+  tape: (channel: ChannelId, fromMs: number, toMs: number, limit: number) => Promise<readonly MarkRow[]>;
+  viewer: (channel: ChannelId, id: string) => Promise<ViewerCard | null>;
+  fight: (channel: ChannelId, game: string, sinceMs: number, nowMs: number) => Promise<Fight>;
+  past: (channel: ChannelId, limit: number) => Promise<readonly PastShow[]>;
+}>;

@@ -1,0 +1,108 @@
+import { lookup } from "node:dns/promises";
+import { request as httpRequest } from "node:http";
+import { request as httpsRequest } from "node:https";
+import ipaddr from "ipaddr.js";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+
+const timeoutMs = 15_000;
+const mostRedirects = 3;
+
+/** Only addresses of the open network: never this computer, its network, or what a router keeps to itself. */
+function isOpen(address: string): boolean {
+  try {
+    return ipaddr.process(address).range() === "unicast";
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * Fetches a file by its address, on behalf of an operator. The name is looked up once and the connection
+ * made to just that address, so that a name can't point elsewhere in between. `inside` is for tests.
+ */
+export async function fetchFile(address: string, mostBytes: number, inside = false): Promise<Result<{ bytes: Buffer; name: string }>> {
+  let url: URL;
+  try {
+    url = new URL(address);
+  } catch {
+    return refused("prop/bad-address");
+  }
+  for (let hop = 0; hop <= mostRedirects; hop += 1) {
+    if (url.protocol !== "http:" && url.protocol !== "https:") return refused("prop/bad-address");
+    if (url.username !== "" || url.password !== "") return refused("prop/bad-address");
+    const host = url.hostname.replace(/^\[|\]$/g, "");
+    let at: { address: string; family: number };
+    try {
+      at = ipaddr.isValid(host) ? { address: host, family: ipaddr.parse(host).kind() === "ipv6" ? 6 : 4 } : await lookup(host);
+    } catch {
+      return refused("prop/address-failed", { why: "there is no such name" });
+    }
+    if (!inside && !isOpen(at.address)) return refused("prop/address-inside");
+    const got = await once(url, at, mostBytes);
+    if ("redirect" in got) {
+      try {
+        url = new URL(got.redirect, url);
+      } catch {
+        return refused("prop/address-failed", { why: "it points nowhere" });
+      }
+      continue;
+    }
+    if ("why" in got)
+      return got.why === "too-large"
+        ? refused("prop/too-large", { mostMb: mostBytes / 1024 / 1024 })
+        : refused("prop/address-failed", { why: got.why });
+    const name = decodeURIComponent(url.pathname.split("/").pop() ?? "").slice(0, 80);
+    return ok({ bytes: got.bytes, name: name === "" ? url.hostname : name });
+  }
+  return refused("prop/address-failed", { why: "it points on and on" });
+}
+
+type Got = Readonly<{ bytes: Buffer }> | Readonly<{ redirect: string }> | Readonly<{ why: string }>;
+function once(url: URL, at: { address: string; family: number }, mostBytes: number): Promise<Got> {
+  return new Promise((resolve) => {
+    const send = url.protocol === "https:" ? httpsRequest : httpRequest;
+    const req = send(
+      url,
+      {
+        timeout: timeoutMs,
+        headers: { accept: "image/*, audio/*, application/zip;q=0.9", "user-agent": "Izzam" },
+        lookup: (_name, options, done) => {
+          if (options.all === true) done(null, [{ address: at.address, family: at.family }]);
+          else done(null, at.address, at.family);
+        },
+      },
+      (res) => {
+        const { statusCode: status = 0, headers } = res;
+        if (status >= 300 && status < 400 && headers.location !== undefined) {
+          res.resume();
+          return resolve({ redirect: headers.location });
+        }
+        if (status !== 200) {
+          res.resume();
+          return resolve({ why: `it says ${status}` });
+        }
+        if (Number(headers["content-length"] ?? 0) > mostBytes) {
+          req.destroy();
+          return resolve({ why: "too-large" });
+        }
+        const parts: Buffer[] = [];
+        let size = 0;
+        res.on("data", (part: Buffer) => {
+          size += part.length;
+          parts.push(part);
+          if (size > mostBytes) {
+            req.destroy();
+            resolve({ why: "too-large" });
+          }
+        });
+        res.on("end", () => resolve({ bytes: Buffer.concat(parts) }));
+        res.on("error", () => resolve({ why: "it broke off" }));
+      },
+    );
+    const late = setTimeout(() => req.destroy(new Error("late")), timeoutMs);
+    req.on("timeout", () => req.destroy(new Error("late")));
+    req.on("error", (error) => resolve({ why: error.message === "late" ? "it took too long" : "it can’t be reached" }));
+    req.on("close", () => clearTimeout(late));
+    req.end();
+  });
+}

@@ -1,0 +1,53 @@
+import { ok, type Result } from "../../core/kernel/refusal";
+import {
+  pictureDefaults,
+  type PictureFacts,
+  type PictureSettings,
+  pictureSettingsSchema,
+  soundDefaults,
+  type SoundFacts,
+  type SoundSettings,
+  soundSettingsSchema,
+} from "../../core/props/settings";
+import { fileTypeFromBuffer } from "file-type";
+import { propUse, sha256, toSheet } from "../pictures/sheet";
+import { mostSoundBytes, toSound } from "../sounds/sound";
+
+/** What becomes of a file: the file to serve, and what is known of it. */
+export type MadeProp = Readonly<{
+  kind: "picture" | "sound";
+  sourceKind: string;
+  made: Readonly<{ sha: string; mime: string; bytes: Buffer }>;
+  settings: PictureSettings | SoundSettings;
+  facts: PictureFacts | SoundFacts;
+}>;
+export const mostPropBytes = mostSoundBytes;
+
+/** What it is is told by its content, never by its name. */
+export async function makeProp(
+  bytes: Buffer,
+  kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>,
+): Promise<Result<MadeProp>> {
+  const mime = (await fileTypeFromBuffer(bytes))?.mime ?? "";
+  const kind = kept?.kind ?? (mime.startsWith("audio/") ? "sound" : "picture");
+  if (kind === "sound") {
+    const settings = soundSettingsSchema.safeParse(kept?.settings ?? soundDefaults);
+    const use = settings.success ? settings.data : soundDefaults;
+    const sound = await toSound(bytes, use);
+    if (!sound.ok) return sound;
+    const { ogg, facts, kind: sourceKind } = sound.value;
+    return ok({ kind, sourceKind, made: { sha: sha256(ogg), mime: "audio/ogg", bytes: ogg }, settings: use, facts });
+  }
+  const settings = pictureSettingsSchema.safeParse(kept?.settings ?? pictureDefaults);
+  const use = settings.success ? settings.data : pictureDefaults;
+  const sheet = await toSheet(bytes, propUse(use));
+  if (!sheet.ok) return sheet;
+  const { webp, kind: sourceKind, frames, columns, frameWidth, frameHeight, frameMs, sourceWidth, sourceHeight } = sheet.value;
+  return ok({
+    kind,
+    sourceKind,
+    made: { sha: sha256(webp), mime: "image/webp", bytes: webp },
+    settings: use,
+    facts: { frames, columns, frameWidth, frameHeight, frameMs, sourceWidth, sourceHeight },
+  });
+}

@@ -1,0 +1,276 @@
+import { readdir, readFile } from "node:fs/promises";
+import { join } from "node:path";
+import { type Cue, type CueBook, newCue } from "../../core/cues/settings";
+import { bossBattle } from "../../core/games/boss-battle/rules";
+import type { BossSettings } from "../../core/games/boss-battle/settings";
+import type { ChannelId } from "../../core/kernel/ids";
+import { momentLookDefaults } from "../../core/moments/moment";
+import { pictureDefaults } from "../../core/props/settings";
+import type { Deed } from "../../core/rules/deeds";
+import { newRule, type Rule, type Rulebook, rulebookDefaults, type When } from "../../core/rules/settings";
+import { newPlanItem, type PlanItem } from "../../core/show/plan";
+import { type Command, freshShow, showDefaults, type ShowDurable, type ShowSettings } from "../../core/show/settings";
+import type { Place } from "../../core/wire/messages";
+import type { Database } from "../adapters/mariadb/database";
+import { sha256 } from "../pictures/sheet";
+import type { OperatorStore } from "../ports/operator-store";
+import { makeProp } from "../props/make";
+import { hashToken, seal } from "../secrets";
+import type { Env } from "../env";
+
+type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
+
+/** Old Spall, the rules, the cues and the props of Saltmarsh Kiln: between them they use every effect. */
+export const bossId = "old-spall";
+const wallId = "emote-wall";
+
+export const demoBoss: BossSettings = {
+  ...bossBattle.defaults,
+  health: 600,
+  growth: { ...bossBattle.defaults.growth, how: "percent", percent: 20, ceiling: 5_000 },
+  roster: [
+    { id: "spall", name: "Old Spall", figure: "jug" },
+    { id: "crazing", name: "Auntie Crazing", figure: "teapot" },
+    { id: "pinhole", name: "Pinhole Pete", figure: "bottle" },
+    { id: "shiver", name: "The Shiver", figure: "bowl" },
+    { id: "grog", name: "Grand Grog", figure: "urn" },
+  ],
+  looks: { ...bossBattle.defaults.looks, call: "Follow, join or tip to strike" },
+};
+
+const show = (part: Partial<Extract<Deed, { do: "show" }>>): Deed => ({
+  do: "show",
+  picture: "",
+  sound: "",
+  volume: 80,
+  text: "",
+  ms: 4_500,
+  lane: "main",
+  look: momentLookDefaults,
+  ...part,
+});
+const flock = (count: number, from: "message" | "most-used" | "chosen", chosen: string[] = [], motion = "spout"): Deed => ({
+  do: "flock",
+  game: wallId,
+  count,
+  overMs: 2_000,
+  from,
+  chosen,
+  motion,
+});
+const rule = (id: string, name: string, when: When, part: Partial<Rule>): Rule => ({ ...newRule(id, when), name, ...part });
+const always = (...deeds: Deed[]): Rule["tiers"] => [{ at: "least", amount: 0, deeds }];
+const low = { ...momentLookDefaults, y: 0.76, size: 0.16, entrance: "slide" as const };
+
+export const demoRules = (key: (word: string) => string): Rulebook => ({
+  ...rulebookDefaults,
+  lanes: [...rulebookDefaults.lanes, { id: "sounds", name: "Sounds", gapMs: 200, mostWaiting: 10 }],
+  money: {
+    home: "EUR",
+    rates: [
+      { currency: "GBP", millionths: 1_150_000 },
+      { currency: "JPY", millionths: 6_100 },
+    ],
+  },
+  hiddenWords: ["crackpot"],
+  rules: [
+    rule("welcome", "Welcome a follower", "follow", {
+      tiers: always(show({ picture: "gold-ribbon", sound: "small-bell", text: "{viewer} follows", look: low }), {
+        do: "say",
+        text: "Welcome to the kiln, {viewer}.",
+      }),
+    }),
+    rule("members", "New and old members", "membership", {
+      tiers: [
+        { at: "least", amount: 1, deeds: [show({ picture: "gold-ribbon", text: "{viewer} joins the kiln", look: low })] },
+        {
+          at: "least",
+          amount: 12,
+          deeds: [show({ picture: "kiln-fire-sheet", text: "{viewer}: {months} months at the kiln", look: low }), flock(80, "most-used")],
+        },
+      ],
+    }),
+    rule("gifts", "Gifts", "gift", {
+      tiers: always(flock(40, "chosen", [key("goldMend"), key("kilnGlow")]), {
+        do: "say",
+        text: "{viewer} gives {count, plural, one {# membership} other {# memberships}} away. Thank you.",
+      }),
+    }),
+    rule("tips", "Tips", "tip", {
+      tiers: [
+        { at: "least", amount: 1, deeds: [show({ text: "{viewer} tips {amount} {text}", look: { ...low, size: 0.2 } })] },
+        { at: "exact", amount: 1_313, deeds: [{ do: "damage", game: bossId, how: "heal", rate: { give: 131, per: 1_313 } }] },
+        {
+          at: "least",
+          amount: 2_000,
+          deeds: [
+            show({ picture: "kiln-fire-sheet", sound: "kiln-door", text: "{viewer} tips {amount}", ms: 6_000 }),
+            { do: "wait", ms: 1_500 },
+            flock(120, "chosen", [key("kilnGlow")], "rain"),
+          ],
+        },
+      ],
+    }),
+    rule("sherds", "A heap of sherds", "reaction", {
+      reaction: "sherd",
+      tiers: [{ at: "least", amount: 50, deeds: [flock(30, "message", [], "ricochet")] }],
+    }),
+    rule("raid", "A raid lands", "raid", {
+      tiers: always(
+        show({
+          picture: "harbour-boat",
+          sound: "harbour-horn",
+          text: "{viewer} brings {viewers, plural, one {# viewer} other {# viewers}}",
+          ms: 6_000,
+        }),
+        { do: "wait", ms: 2_000 },
+        flock(100, "most-used"),
+      ),
+    }),
+    rule("fell", "A boss falls", "happened", {
+      what: "boss/fell",
+      tiers: always({ do: "sound", sound: "pot-shatters", volume: 90, lane: "sounds" }, flock(60, "chosen", [key("goldMend")], "spout"), {
+        do: "say",
+        text: "{text} lies in shards. Struck down by {viewer}.",
+      }),
+    }),
+    rule("ask", "“!oldspall” tells the rules", "message", {
+      words: { how: "is", list: ["!oldspall"] },
+      cooldownMs: 30_000,
+      tiers: always({ do: "tell-rules", game: bossId }),
+    }),
+    rule("stop", "The show ends: the wall rests", "ended", { tiers: always({ do: "switch", game: wallId, on: false }) }),
+    rule("start", "The show begins: the wall wakes", "live", { tiers: always({ do: "switch", game: wallId, on: true }) }),
+    rule("remind", "A word on Old Spall now and then", "timer", {
+      everyMs: 1_200_000,
+      time: { how: "show", fromMin: 10, toMin: 0 },
+      tiers: always({ do: "say", text: "Old Spall still stands. Write !oldspall for the rules." }),
+    }),
+  ],
+});
+
+const cue = (id: string, name: string, key: string, part: Partial<Cue>): Cue => ({ ...newCue(id, name), key, ...part });
+export const demoCues = (key: (word: string) => string): CueBook => ({
+  schema: 1,
+  hiddenWords: [],
+  cues: [
+    cue("kiln-door", "Kiln door", "q", {
+      word: "!door",
+      deeds: [show({ picture: "kiln-fire-sheet", sound: "kiln-door", text: "The kiln is open", lane: "", ms: 3_500 })],
+    }),
+    cue("golden-flock", "Golden flock", "w", { cooldownMs: 8_000, deeds: [flock(80, "chosen", [key("goldMend"), key("kilnGlow")])] }),
+    cue("break", "Tea break", "e", {
+      kind: "on-off",
+      cooldownMs: 0,
+      deeds: [
+        show({ picture: "potters-break", text: "Back in five minutes", lane: "", look: { ...momentLookDefaults, size: 0.4, y: 0.45 } }),
+      ],
+      offDeeds: [{ do: "sound", sound: "small-bell", volume: 80, lane: "" }],
+    }),
+    cue("knock", "Knock on Old Spall", "r", { deeds: [{ do: "damage", game: bossId, how: "damage", rate: { give: 50, per: 1 } }] }),
+    cue("bell", "Bell for a good pull", "a", { deeds: [{ do: "sound", sound: "small-bell", volume: 80, lane: "sounds" }] }),
+    cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, deeds: [flock(60, "most-used", [], "rain")] }),
+    cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, deeds: [{ do: "tell-rules", game: bossId }] }),
+  ],
+});
+
+const item = (id: string, title: string, atMin: number, part: Partial<PlanItem>): PlanItem => ({
+  ...newPlanItem(id, title, atMin),
+  ...part,
+});
+/** A Friday at the kiln, as its rundown. */
+export const demoPlan: readonly PlanItem[] = [
+  item("wake", "Old Spall wakes", 5, { lengthMin: 40, does: { do: "start", game: bossId }, starts: { how: "time" } }),
+  item("gold", "Golden flock", 20, { does: { do: "cue", cue: "golden-flock" }, note: "when the first bowl comes off the wheel" }),
+  item("tea", "Tea break", 45, { lengthMin: 5, does: { do: "cue", cue: "break" } }),
+  item("back", "Back from tea", 50, { does: { do: "cue", cue: "break" }, starts: { how: "after", item: "tea", delayMin: 5 } }),
+  item("door", "Open the kiln", 75, { does: { do: "cue", cue: "kiln-door" }, note: "count down with chat" }),
+  item("thanks", "Thank everyone by name", 110, {}),
+];
+const word = (
+  id: string,
+  text: string,
+  does: Command["does"],
+  game = "",
+  roles: Command["roles"] = ["moderator", "streamer"],
+): Command => ({
+  id,
+  word: text,
+  does,
+  game,
+  roles,
+});
+export const demoShow: ShowSettings = {
+  ...showDefaults,
+  commands: [
+    word("hit", "!hit", "hit", bossId),
+    word("mend", "!mend", "heal", bossId),
+    word("spall", "!spall", "rules", bossId, ["viewer"]),
+    word("sparks", "!sparks", "flock", wallId),
+    word("next", "!next", "next"),
+    word("quiet", "!quiet", "hush"),
+    word("loud", "!loud", "release"),
+  ],
+};
+
+const insertPart = async (
+  db: Database,
+  channel: ChannelId,
+  part: { id: string; kind: string; name: string; settings: unknown; nowMs: number },
+) => {
+  const settings = JSON.stringify(part.settings);
+  await db("games").insert({
+    id: part.id,
+    channel_id: channel,
+    kind: part.kind,
+    name: part.name,
+    draft: settings,
+    version: 1,
+    created_ms: part.nowMs,
+  });
+  await db("game_versions").insert({ game_id: part.id, version: 1, settings, by: "kilnkeeper", at_ms: part.nowMs });
+};
+
+export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel: ChannelId): Promise<void> {
+  await addProps(store, channel, join(folder, "props"), nowMs);
+  const emotes = await store.emotes.emotes(channel);
+  const key = (word: string): string => emotes.find((e) => e.word === word)?.sprite.key ?? "emoji:🔥";
+  await insertPart(db, channel, { id: bossId, kind: bossBattle.kind, name: "Old Spall", settings: demoBoss, nowMs: nowMs + 1 });
+  await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
+  await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
+  await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
+  const standing: ShowDurable = {
+    ...freshShow(),
+    plan: { revision: 1, by: "kilnkeeper", items: [...demoPlan] },
+    templates: [{ id: "friday", name: "Friday at the kiln", items: [...demoPlan] }],
+  };
+  await db("game_states").insert({ game_id: "kiln-show", seq: 0, durable: JSON.stringify(standing) });
+  const place: Place = { x: 0.735, y: 0.3, width: 0.255, height: 0.68, hidden: false, locked: false, opacity: 1 };
+  await db("placements").insert({ overlay_id: "main-stage", game_id: bossId, place: JSON.stringify(place), order: 1 });
+  if (env.practiceSecret !== "")
+    await store.events.setSecret(channel, { sealed: seal(env.appKey, "event-secret", env.practiceSecret), oldUntilMs: 0, nowMs });
+  for (const [cueId, token] of Object.entries(env.practiceTriggers))
+    await store.events.setTrigger(channel, cueId, { hash: hashToken(token), sealed: seal(env.appKey, "trigger-address", token) }, nowMs);
+  await db("channels").where({ id: channel }).increment("revision", 1);
+}
+
+/** Their ids are their file names, so that rules and cues can name them. */
+async function addProps(store: OperatorStore, channel: ChannelId, folder: string, nowMs: number): Promise<void> {
+  const files = (await readdir(folder)).filter((f) => !f.endsWith(".md")).sort();
+  for (const [i, file] of files.entries()) {
+    const bytes = await readFile(join(folder, file));
+    const id = file.replace(/\.[a-z0-9]+$/, "");
+    const sheet = { ...pictureDefaults, grid: { columns: 6, rows: 1, frames: 6 }, frameMs: 180 };
+    const made = await makeProp(bytes, id.endsWith("-sheet") ? { kind: "picture", settings: sheet } : undefined);
+    if (!made.ok) throw new Error(`${file}: ${made.refusal.code}`);
+    const { kind, sourceKind, made: served, settings, facts } = made.value;
+    const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };
+    const name = id.replace(/-sheet$/, "").replace(/-/g, " ");
+    const added = await store.props.add(
+      channel,
+      { id, name: name.charAt(0).toUpperCase() + name.slice(1), kind, sourceKind, source, made: served, settings, facts },
+      nowMs + i,
+    );
+    if (!added.ok) throw new Error(`${file}: ${added.refusal.code}`);
+  }
+}

@@ -1,0 +1,15 @@
+import { openDatabase, migrate } from "../adapters/mariadb/database";
+import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
+import { readEnv } from "../env";
+import { seedDemo } from "./demo";
+
+/** Run once at every start: brings the database to its newest form and, in demo mode, fills it once. */
+const env = readEnv();
+const db = openDatabase(env.database);
+try {
+  await migrate(db);
+  if (env.demo)
+    await seedDemo({ db, store: mariadbOperatorStore(db), env, folder: new URL("./demo/", import.meta.url).pathname, nowMs: Date.now() });
+} finally {
+  await db.destroy();
+}

@@ -1,0 +1,23 @@
+import { cookies, headers } from "next/headers";
+import type { Result } from "../../core/kernel/refusal";
+import { sessionCookie } from "./http";
+
+type Opened = Result<Readonly<{ token: string; expiresMs: number }>>;
+export const keepSession = (opened: Opened): Promise<Result<null>> => keepCookie(sessionCookie, opened);
+
+/** Puts a new session into its cookie. Secure only on HTTPS: the local network has none. */
+export async function keepCookie(name: string, opened: Opened): Promise<Result<null>> {
+  if (!opened.ok) return opened;
+  const secure = (await headers()).get("x-forwarded-proto") === "https";
+  (await cookies()).set(name, opened.value.token, {
+    httpOnly: true,
+    sameSite: "lax",
+    secure,
+    path: "/",
+    expires: new Date(opened.value.expiresMs),
+  });
+  return { ok: true, value: null };
+}
+
+export const addressOf = async (): Promise<string> =>
+  ((await headers()).get("x-forwarded-for") ?? "unknown").split(",")[0]?.trim() ?? "unknown";

@@ -1,0 +1,130 @@
+import { cookies, headers } from "next/headers";
+import type { z } from "zod";
+import { refused, type Refusal, type Result } from "../../core/kernel/refusal";
+import type { Session } from "../ports/operator-store";
+import { hashToken } from "../secrets";
+import { type Action, may, mayRemote } from "./rights";
+import { firstProblem } from "./problem";
+import { services } from "./services";
+import { refusalInWords } from "./words";
+
+export const sessionCookie = "izzam_session";
+export const remoteCookie = "izzam_remote";
+const longestBody = 256 * 1024;
+
+const lately = new Map<string, Readonly<{ session: Session; untilMs: number }>>();
+
+/** The operator who is signed in here. A phone's pairing is no sign-in. */
+export async function currentSession(): Promise<Session | null> {
+  const session = await sessionIn(sessionCookie);
+  return session?.remote === false ? session : null;
+}
+export async function currentRemote(): Promise<Session | null> {
+  const session = await sessionIn(remoteCookie);
+  return session?.remote === true ? session : null;
+}
+
+async function sessionIn(cookie: string): Promise<Session | null> {
+  const token = (await cookies()).get(cookie)?.value;
+  if (token === undefined || !/^[A-Za-z0-9_-]{20,64}$/.test(token)) return null;
+  const { store, clock, isAway } = services();
+  const hash = hashToken(token);
+  try {
+    const session = await store.accounts.session(hash, clock.now());
+    if (session === null) lately.delete(hash);
+    else lately.set(hash, { session, untilMs: clock.now() + 3_600_000 });
+    if (lately.size > 1_000) lately.delete(lately.keys().next().value ?? "");
+    return session;
+  } catch (error) {
+    // Hush must work while the database is away: who was known within the last hour still is.
+    const known = lately.get(hash);
+    if (isAway(error) && known !== undefined && known.untilMs > clock.now()) return known.session;
+    throw error;
+  }
+}
+export const forgetSession = (session: Session): void => void lately.delete(session.tokenHash);
+
+const statusOf = ({ code }: Refusal): number => {
+  if (code === "access/signed-out") return 401;
+  if (code.startsWith("access/")) return 403;
+  if (code === "sign-in/too-often") return 429;
+  if (code === "draft/changed-elsewhere") return 409;
+  if (code.endsWith("/unknown")) return 404;
+  if (code.endsWith("/away")) return 503;
+  return 422;
+};
+
+export function answer<T>(result: Result<T>, extra: ResponseInit = {}): Response {
+  if (result.ok) return Response.json(result, extra);
+  return Response.json({ ...result, words: refusalInWords(result.refusal) }, { status: statusOf(result.refusal), ...extra });
+}
+
+/** Forms of other sites carry our cookie too; they can't carry our Origin. */
+export async function fromOurPages(): Promise<boolean> {
+  const given = await headers();
+  const origin = given.get("origin");
+  if (origin === null || origin === "null") return false;
+  try {
+    return new URL(origin).host === given.get("host");
+  } catch {
+    return false;
+  }
+}
+
+/** A database that can't be reached is an expected no; anything else is a defect and is logged as one. */
+export async function guarded(work: () => Promise<Response>): Promise<Response> {
+  try {
+    return await work();
+  } catch (error) {
+    const { isAway, log } = services();
+    if (isAway(error)) return answer(refused("store/away"));
+    log.error({ err: error instanceof Error ? error.stack : String(error) }, "a request failed");
+    return Response.json(
+      {
+        ok: false,
+        refusal: { code: "defect", facts: {} },
+        words: "Something went wrong inside Izzam, and nothing was changed. Try again; if it stays so, look into the log.",
+      },
+      { status: 500 },
+    );
+  }
+}
+
+async function readBody(request: Request): Promise<unknown> {
+  const text = await request.text();
+  if (text.length > longestBody) return undefined;
+  try {
+    return text === "" ? {} : (JSON.parse(text) as unknown);
+  } catch {
+    return undefined;
+  }
+}
+
+type Params = Record<string, string>;
+type Act<B, T> = (
+  at: Readonly<{ session: Session; body: B; params: Params; audit: (detail: Readonly<Record<string, unknown>>) => Promise<void> }>,
+) => Promise<Result<T>>;
+
+/** One action of the operator side: signed in, from our pages, allowed by role, body parsed, audited by the act. */
+export function action<B, T>(name: Action, schema: z.ZodType<B>, act: Act<B, T>) {
+  return (request: Request, context: { params: Promise<Params> }): Promise<Response> =>
+    guarded(async () => {
+      const entry = await admitted(name);
+      if (!entry.ok) return answer(entry);
+      const body = schema.safeParse(await readBody(request));
+      if (!body.success) return answer(refused("input/invalid", { why: firstProblem(body.error) }));
+      const session = entry.value;
+      const { store, clock } = services();
+      const audit = (detail: Readonly<Record<string, unknown>>) =>
+        store.log.audit(session.channelId, session.operatorId, name, detail, clock.now());
+      return answer(await act({ session, body: body.data, params: await context.params, audit }));
+    });
+}
+
+export async function admitted(name: Action): Promise<Result<Session>> {
+  if (!(await fromOurPages())) return refused("access/foreign");
+  // Who is signed in acts as such; a paired phone may do what the booth's hands do.
+  const session = (await currentSession()) ?? (mayRemote(name) ? await currentRemote() : null);
+  if (session === null) return refused("access/signed-out");
+  return may(session.role, name) ? { ok: true, value: session } : refused("access/role");
+}

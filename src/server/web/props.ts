@@ -1,0 +1,93 @@
+import type { ChannelId } from "../../core/kernel/ids";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import type { WebServices } from "../composition";
+import { fetchFile } from "../props/address";
+import { makeProp, mostPropBytes } from "../props/make";
+import { filesInZip, isZip } from "../props/zip";
+import { sha256 } from "../pictures/sheet";
+import { newToken } from "../secrets";
+import { refusalInWords } from "./words";
+
+export const mostUpload = 64 * 1024 * 1024;
+export type Added = Readonly<{ name: string; ok: boolean; words: string; id: string }>;
+
+const nameFrom = (fileName: string): string =>
+  fileName
+    .replace(/\.[^.]*$/, "")
+    .replace(/[_-]+/g, " ")
+    .replace(/\s+/g, " ")
+    .trim()
+    .slice(0, 80) || "without a name";
+
+async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<{ id: string }>> {
+  const made = await makeProp(bytes);
+  if (!made.ok) return made;
+  const id = newToken();
+  const { kind, sourceKind, made: file, settings, facts } = made.value;
+  const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };
+  const added = await web.store.props.add(
+    channel,
+    { id, name: nameFrom(fileName), kind, sourceKind, source, made: file, settings, facts },
+    web.clock.now(),
+  );
+  return added.ok ? ok({ id }) : added;
+}
+
+/** A file, or all files of a ZIP: each with its own answer. */
+export async function addProps(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<readonly Added[]>> {
+  let files: readonly Readonly<{ name: string; bytes: Buffer }>[] = [{ name: fileName, bytes }];
+  if (isZip(bytes)) {
+    const unpacked = filesInZip(bytes, mostPropBytes);
+    if (!unpacked.ok) return unpacked;
+    files = unpacked.value;
+  } else if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
+  const answers: Added[] = [];
+  for (const file of files) {
+    const done = await addOne(web, channel, file.bytes, file.name);
+    answers.push({ name: file.name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id: done.ok ? done.value.id : "" });
+  }
+  if (answers.some((a) => a.ok)) await web.engine.reload(channel);
+  const [only] = answers;
+  if (answers.length === 1 && only !== undefined && !only.ok) {
+    const again = await makeProp(bytes);
+    if (!again.ok) return again;
+  }
+  return ok(answers);
+}
+
+export async function addFromAddress(web: WebServices, channel: ChannelId, address: string): Promise<Result<readonly Added[]>> {
+  const file = await fetchFile(address, mostUpload);
+  return file.ok ? addProps(web, channel, file.value.bytes, file.value.name) : file;
+}
+
+/** Cut, framed or trimmed anew, always from the untouched source. */
+export async function reshapeProp(web: WebServices, channel: ChannelId, id: string, settings: unknown): Promise<Result<null>> {
+  const kept = await web.store.props.source(channel, id);
+  if (kept === null) return refused("prop/unknown");
+  const made = await makeProp(kept.bytes, { kind: kept.kind, settings });
+  if (!made.ok) return made;
+  const done = await web.store.props.remake(channel, id, { ...made.value, source: null }, web.clock.now());
+  if (done.ok) await web.engine.reload(channel);
+  return done;
+}
+
+/** Another file in its place: everything that uses it shows the new one. */
+export async function replaceProp(web: WebServices, channel: ChannelId, id: string, bytes: Buffer): Promise<Result<null>> {
+  const kept = await web.store.props.source(channel, id);
+  if (kept === null) return refused("prop/unknown");
+  if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
+  const made = await makeProp(bytes);
+  if (!made.ok) return made;
+  if (made.value.kind !== kept.kind) return refused("prop/other-kind");
+  const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };
+  const done = await web.store.props.remake(channel, id, { ...made.value, source }, web.clock.now());
+  if (done.ok) await web.engine.reload(channel);
+  return done;
+}
+
+/** Every prop with how often it is used, and where. */
+export async function propsWithUses(web: WebServices, channel: ChannelId) {
+  const [props, places] = await Promise.all([web.store.props.props(channel), web.store.props.uses(channel)]);
+  return props.map((prop) => ({ ...prop, usedIn: places.filter((p) => p.text.includes(prop.id)).map((p) => p.name) }));
+}
+export type PropWithUses = Awaited<ReturnType<typeof propsWithUses>>[number];

@@ -1,0 +1,31 @@
+import type { OperatorRole } from "../ports/operator-store";
+
+/** Who may do what. Every action of the operator side is on this list and is checked against it. */
+export const rights = {
+  hush: ["owner", "moderator"],
+  hand: ["owner", "moderator"],
+  "game.edit": ["owner", "moderator"],
+  "game.create": ["owner", "moderator"],
+  "game.publish": ["owner", "moderator"],
+  "emote.edit": ["owner", "moderator"],
+  "prop.edit": ["owner", "moderator"],
+  "cue.fire": ["owner", "moderator"],
+  "lane.act": ["owner", "moderator"],
+  "held.decide": ["owner", "moderator"],
+  "chat.say": ["owner", "moderator"],
+  "remote.pair": ["owner", "moderator"],
+  "voice.choose": ["owner", "moderator"],
+  "overlay.arrange": ["owner", "moderator"],
+  "cue.link": ["owner"],
+  "events.connect": ["owner"],
+  "overlay.edit": ["owner"],
+  "overlay.link": ["owner"],
+  "chat.connect": ["owner"],
+} as const satisfies Record<string, readonly OperatorRole[]>;
+export type Action = keyof typeof rights;
+
+export const may = (role: OperatorRole, action: Action): boolean => (rights[action] as readonly OperatorRole[]).includes(role);
+
+/** What a paired phone may do: the hands of the booth, and nothing that sets anything up. */
+const remote: ReadonlySet<Action> = new Set<Action>(["hush", "hand", "cue.fire", "lane.act", "held.decide"]);
+export const mayRemote = (action: Action): boolean => remote.has(action);

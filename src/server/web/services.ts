@@ -1,0 +1,11 @@
+import { composeWeb, type WebServices } from "../composition";
+import { readEnv } from "../env";
+
+/** One set of services per process; Next.js bundles pages apart, so the module's own state would be many. */
+const key = Symbol.for("izzam.web-services");
+type Shared = { [key]?: WebServices };
+
+export function services(): WebServices {
+  const shared = globalThis as unknown as Shared;
+  return (shared[key] ??= composeWeb(readEnv()));
+}

@@ -1,0 +1,113 @@
+import type { Refusal } from "../../core/kernel/refusal";
+import { pictureRefusalInWords } from "../pictures/sheet";
+import { showRefusalInWords } from "../../core/show/words";
+import { soundRefusalInWords } from "../sounds/sound";
+
+const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`;
+
+/** Every refusal of the operator side in words: what happened, what it means, what to do. */
+export function refusalInWords({ code, facts }: Refusal): string {
+  if (code.startsWith("sound/")) return soundRefusalInWords(code);
+  if (code.startsWith("picture/")) return pictureRefusalInWords(code);
+  if (code.startsWith("show/")) return sentence(showRefusalInWords({ code, facts }));
+  switch (code) {
+    case "access/signed-out":
+      return "You are signed out. Sign in again; what you typed stays on this page.";
+    case "access/role":
+      return "Only the channel’s owner may do this. Ask the owner, or sign in as the owner.";
+    case "access/foreign":
+      return "This request did not come from an Izzam page, so nothing was done.";
+    case "input/invalid":
+      return `${String(facts["why"])} Nothing was changed.`;
+    case "sign-in/wrong":
+      return "Name and password don’t match. Check both and try again.";
+    case "sign-in/too-often":
+      return `Too many tries. Wait ${facts["waitS"]} s, then try again.`;
+    case "sign-in/no-demo":
+      return "This installation has no demo data, so there is no demo sign-in.";
+    case "setup/done":
+      return "The owner was created already. Sign in instead.";
+    case "setup/code":
+      return "This is not the set-up code. It stands in the window in which ./start runs.";
+    case "draft/changed-elsewhere":
+      return `${String(facts["by"]) || "Somebody"} changed this game in another tab. Nothing of yours is lost: choose below which of the two to keep.`;
+    case "game/unknown":
+      return "This game is not there any more.";
+    case "game/bad-settings":
+      return `${String(facts["why"])} Nothing was changed.`;
+    case "game/not-running":
+      return "This game is not published yet, so there is nothing running to act on. Publish it first.";
+    case "version/unknown":
+      return "This version is not there any more.";
+    case "overlay/unknown":
+      return "This overlay is not there any more.";
+    case "overlay/no-link":
+      return "This overlay has no link. Make a new one first.";
+    case "overlay/key-changed":
+      return "The link was kept with another key and can’t be read. Make a new link.";
+    case "emote/unknown":
+      return "This emote is not there any more.";
+    case "emote/word-taken":
+      return `The word ${String(facts["word"])} is taken. Words count as the same without regard to capitals and accents. Choose another.`;
+    case "emote/same-picture":
+      return `This picture is there already, as ${String(facts["word"])}.`;
+    case "emote/too-many":
+      return `A channel may have ${facts["most"]} emotes. Remove some first.`;
+    case "cue/unknown":
+      return "This cue is not there any more. It may not be published yet.";
+    case "cue/cooling":
+      return `This cue rests for ${facts["freeInS"]} s more.`;
+    case "cue/no-link":
+      return "This cue has no trigger address. Make one first.";
+    case "lane/nothing-plays":
+      return "Nothing plays there at the moment.";
+    case "events/none":
+      return "There is no secret yet. Make one first.";
+    case "prop/unknown":
+      return "This prop is not there any more.";
+    case "prop/same":
+      return `This file is there already, as ${String(facts["name"])}.`;
+    case "prop/too-many":
+      return `A channel may have ${facts["most"]} props. Remove some first.`;
+    case "prop/other-kind":
+      return "A picture can only be replaced by a picture, a sound by a sound.";
+    case "prop/too-large":
+      return `The file is larger than ${facts["mostMb"]} MB.`;
+    case "prop/nothing-in-zip":
+      return "There is no picture and no sound in this ZIP file.";
+    case "prop/bad-zip":
+      return "The ZIP file is damaged, or unpacks to more than is allowed.";
+    case "prop/bad-address":
+      return "This is no address of the web: it begins with http:// or https://.";
+    case "prop/address-inside":
+      return "This address leads into this computer or its network, so Izzam does not fetch it.";
+    case "prop/address-failed":
+      return `The address did not answer with a file: ${String(facts["why"])}.`;
+    case "layout/changed-elsewhere":
+      return "This stage was changed in another tab. It is shown as it is now; nothing was overwritten.";
+    case "css/leaves-its-box":
+      return `The style sheet may not hold ${String(facts["what"])}: it could reach out of its overlay.`;
+    case "engine/away":
+      return "The engine does not answer, so nothing was done. It starts again by itself; try once more in a moment.";
+    case "store/away":
+      return "The database does not answer at the moment, so nothing was changed. Izzam reconnects by itself; try again in a moment.";
+    case "hand/twin":
+      return `${String(facts["by"])} did just that, a moment ago. It was done once.`;
+    case "moment/decided-already":
+      return "This was decided already.";
+    case "chat/cannot-say":
+      return "Chat is not connected, or too much waits to be said. Nothing was sent.";
+    case "pairing/wrong":
+      return "This code is not valid: it was used, or it is older than ten minutes. Make a new one in the booth.";
+    case "viewer/unknown":
+      return "Nothing is known of this viewer yet.";
+    case "remote/unknown":
+      return "This phone is not paired any more.";
+    case "signal/duplicate":
+      return "This was done already.";
+    case "channel/unknown":
+      return "The channel is not running yet. Try again in a moment.";
+    default:
+      return code;
+  }
+}
