@@ -15,15 +15,15 @@ test("a cue is fired by click, by key, by its trigger address, by a moderator’
   await expect(overlay.getByText("The kiln is open")).toBeVisible();
   await door.getByRole("button", { name: /^Fire/ }).click();
   await expect(page.getByText(/This cue rests for [123] s more/)).toBeVisible();
-  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 8_000 });
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
 
   await page.keyboard.press("q");
   await expect(overlay.getByText("The kiln is open")).toBeVisible();
-  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 8_000 });
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
   // The button pad of the rig calls the trigger address.
   await pressPad(0);
   await expect(overlay.getByText("The kiln is open")).toBeVisible();
-  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 8_000 });
+  await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
   await say("!door", "mossy_teapot");
   await overlay.waitForTimeout(600);
   await expect(overlay.getByText("The kiln is open")).toHaveCount(0);
