@@ -22,7 +22,9 @@ const stays = (order: Order): boolean => order.do === "show" && (order.moment.pi
 
 function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): Outcome {
   const coolsMs = coolingMs(cue, at.dust.fired[cue.id], signal.atMs);
-  if (coolsMs > 0) return held(at, refusal("cue/cooling", { freeInS: Math.ceil(coolsMs / 1000) }), cue.name);
+  // What was paid for is not refused: the reward has a cooldown of its own.
+  const paid = signal.kind === "cue" && signal.via === "reward";
+  if (coolsMs > 0 && !paid) return held(at, refusal("cue/cooling", { freeInS: Math.ceil(coolsMs / 1000) }), cue.name);
   const isOn = at.durable.on.some((o) => o.cueId === cue.id);
   const turningOff = cue.kind === "on-off" && isOn;
   const cueSignal: Signal = {

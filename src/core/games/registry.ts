@@ -1,6 +1,8 @@
 import { cueBook } from "../cues/cues";
 import type { GameRules } from "../kernel/step";
 import { rulebook } from "../rules/rules";
+import { pointsRules } from "../points/rules";
+import { rewardsRules } from "../rewards/rules";
 import { showRules } from "../show/rules";
 import { bossBattle } from "./boss-battle/rules";
 import { emoteWall } from "./emote-wall/rules";
@@ -17,6 +19,9 @@ export const bookRules: Readonly<Record<string, AnyRules>> = {
   [rulebook.kind]: rulebook,
   [cueBook.kind]: cueBook,
   [showRules.kind]: showRules,
+  // Rewards before points: what is bought is looked at before what a word brings.
+  [rewardsRules.kind]: rewardsRules,
+  [pointsRules.kind]: pointsRules,
 };
 const parts = { ...gameRules, ...bookRules };
 export const rulesOf = (kind: string): AnyRules | null => (Object.hasOwn(parts, kind) ? (parts[kind] ?? null) : null);

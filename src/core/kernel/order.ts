@@ -26,7 +26,7 @@ export const orderSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("show"), lane: z.string(), moment: momentSchema }),
   /** Tells a viewer in chat what came of what they asked. */
   z.object({ do: z.literal("answer"), to: z.string(), note: noteSchema }),
-  z.object({ do: z.literal("cue"), cueId: z.string(), by: z.string() }),
+  z.object({ do: z.literal("cue"), cueId: z.string(), by: z.string(), via: z.enum(["rundown", "reward"]).optional() }),
   /** To all other parts: a show begins or ends. */
   z.object({ do: z.literal("announce"), what: z.enum(["live", "ended"]) }),
   /** Keeps how every game stands, or puts it back. */

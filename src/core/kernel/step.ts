@@ -36,6 +36,12 @@ export type StepContext = Readonly<{
   hushed: boolean;
   /** The show that runs; null off air. A rehearsal is no show here: it touches no points. */
   showId: string | null;
+  /** How the channel calls its points. */
+  pointsName: string;
+  /** Whether a game is on and may be played with now; false when it is not there. */
+  gameRuns: (gameId: string) => boolean;
+  /** Whether a chat word means something on this channel already. */
+  isWord: (word: string) => boolean;
 }>;
 
 /** Where something happened, or did not: shown beside the message and in the try-it strip. */
@@ -88,5 +94,8 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   desk: emptyDesk,
   hushed: false,
   showId: null,
+  pointsName: "points",
+  gameRuns: () => true,
+  isWord: () => false,
   ...part,
 });

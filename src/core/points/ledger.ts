@@ -10,7 +10,7 @@ export type AccountId = OwnAccount | `v:${string}`;
 export const viewerAccount = (viewerId: string): AccountId => `v:${viewerId}`;
 export const isViewerAccount = (account: string): account is `v:${string}` => account.startsWith("v:");
 
-export const reasons = ["presence", "signal", "gift", "adjusted", "bought", "asked", "done", "refunded", "opening"] as const;
+export const reasons = ["presence", "signal", "gift", "adjusted", "bought", "asked", "done", "refunded", "opening", "merged"] as const;
 export type Reason = (typeof reasons)[number];
 export type Posting = Readonly<{ account: AccountId; amount: number }>;
 export type Entry = Readonly<{
@@ -40,6 +40,22 @@ const moved = (head: Head, reason: Reason, from: AccountId, to: AccountId, amoun
 
 export const earned = (head: Head, reason: Extract<Reason, "presence" | "signal" | "opening">, viewer: string, amount: number): Entry =>
   moved(head, reason, "issued", viewerAccount(viewer), amount);
+/** The same kind of earning for many at once, in one entry: what a round of presence pays. */
+export const earnedByMany = (
+  head: Head,
+  reason: Extract<Reason, "presence" | "opening">,
+  to: readonly Readonly<{ viewer: string; amount: number }>[],
+): Entry => ({
+  ...head,
+  reason,
+  postings: [
+    { account: "issued", amount: -to.reduce((sum, t) => sum + whole(t.amount), 0) },
+    ...to.map((t) => ({ account: viewerAccount(t.viewer), amount: t.amount })),
+  ],
+});
+/** All that one account has goes to another: somebody goes by a new name. */
+export const merged = (head: Head, from: string, to: string, amount: number): Entry =>
+  moved(head, "merged", viewerAccount(from), viewerAccount(to), amount);
 /** Bought and done at once: the points are gone. */
 export const bought = (head: Head, viewer: string, price: number): Entry => moved(head, "bought", viewerAccount(viewer), "spent", price);
 /** Asked for: the points are held until somebody decides. */

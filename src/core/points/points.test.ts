@@ -120,6 +120,10 @@ describe("earning and giving", () => {
   };
   const viewer = (id: string, roles: Role[] = []) => ({ id, name: id, roles });
   const says = (id: string, text: string, roles: Role[] = []) => ({ kind: "message", viewer: viewer(id, roles), text, marks: [] });
+  const received = (o: { booking?: { entries: readonly ledger.Entry[] } }) =>
+    (o.booking?.entries ?? [])
+      .flatMap((e) => e.postings.filter((p) => p.account.startsWith("v:")).map((p) => `${p.account.slice(2)} ${p.amount}`))
+      .sort();
   const paid = (o: { booking?: { entries: readonly ledger.Entry[] } }) =>
     (o.booking?.entries ?? []).map((e) => [e.key, e.postings.find((p) => p.account.startsWith("v:") && p.amount > 0)?.amount]);
 
@@ -129,14 +133,21 @@ describe("earning and giving", () => {
     for (const who of ["ada", "bo", "ada", "ada"]) give(says(who, "hello"), 1 * minute);
     give(says("late", "hello"), 9 * minute);
     const round = give({ kind: "timer" }, 10 * minute);
-    expect(paid(round).sort()).toEqual([
-      ["here:1:ada", 10],
-      ["here:1:bo", 10],
-      ["here:1:late", 10],
-    ]);
+    expect(received(round)).toEqual(["ada 10", "bo 10", "late 10"]);
+    expect(round.booking?.entries.every(ledger.isBalanced)).toBe(true);
     // Fifteen minutes after their last word they are no longer there.
-    expect(paid(give({ kind: "timer" }, 20 * minute))).toEqual([["here:2:late", 10]]);
-    expect(paid(give({ kind: "timer" }, 20 * minute + 1))).toEqual([]);
+    expect(received(give({ kind: "timer" }, 20 * minute))).toEqual(["late 10"]);
+    expect(received(give({ kind: "timer" }, 20 * minute + 1))).toEqual([]);
+  });
+  test("a large room is paid in several commits, everyone once; who has the page open is there too", () => {
+    const give = setUp();
+    give({ kind: "timer" }, 0);
+    for (let i = 0; i < 2_300; i += 1) give(says(`v${i}`, "hello"), 1 * minute);
+    give({ kind: "here", viewer: viewer("reader") }, 2 * minute);
+    const rounds = [0, 1, 2, 3].map((i) => received(give({ kind: "timer" }, 10 * minute + i)));
+    expect(rounds.map((r) => r.length)).toEqual([1_000, 1_000, 301, 0]);
+    expect(new Set(rounds.flat()).size).toBe(2_301);
+    expect(rounds.flat()).toContain("reader 10");
   });
   test("signals pay by their rates, times the highest role, within the day's limit", () => {
     expect(
@@ -167,7 +178,7 @@ describe("earning and giving", () => {
     for (const text of ["!give Bo 61", "!give Bo"]) expect(pointsNoteInWords(give(says("ada", text)).notes[0]!)).not.toMatch(/^points\//);
   });
   test("who asks is answered", () => {
-    expect(setUp({}, { balance: () => 1_240 })(says("ada", "!CLAY")).orders).toEqual([{ do: "say", text: "@ada 1,240 clay" }]);
+    expect(setUp({}, { balance: () => 1_240 })(says("ada", "!CLAY")).orders).toEqual([{ do: "say", text: "@ada you have 1,240 clay" }]);
   });
   test("an operator sets it right with a reason, and takes nobody below none", () => {
     const give = setUp({}, { balance: () => 30 });
@@ -180,6 +191,8 @@ describe("earning and giving", () => {
         hand: { do: "adjust", viewer: "ada", name: "Ada", by, why: "lost on Friday" },
       });
     expect(hand(-30).booking?.entries[0]).toMatchObject({ reason: "adjusted", about: "lost on Friday", by: "maria" });
+    // Both answers are values, in words.
+    expect(pointsNoteInWords(hand(-31).notes[0]!)).toContain("no account falls below none");
     expect(hand(-31).notes[0]?.refusal?.code).toBe("points/below-none");
   });
 });

@@ -5,26 +5,34 @@ import { refusal, type Refusal } from "../kernel/refusal";
 import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
 import type { Booking } from "../rewards/desk";
 import { earned as earnedByRate } from "../signals/rate";
-import type { MessageSignal, Signal, Viewer } from "../signals/signal";
+import type { HandSignal, MessageSignal, Signal, Viewer } from "../signals/signal";
 import { amountOf } from "../signals/tiers";
 import { count } from "../words/sentence";
 import * as ledger from "./ledger";
 import { earnKinds, type EarnKind, type PointsSettings, pointsDefaults, pointsSchema } from "./settings";
 
 /** When presence is paid next. */
-export const pointsDurableSchema = z.object({ nextMs: z.number().nullable() });
+export const pointsDurableSchema = z.object({
+  nextMs: z.number().nullable(),
+  /** Marks of the lists that were taken in lately, so that one is not taken in twice. */
+  takenIn: z.array(z.string()).default([]),
+});
 export type PointsDurable = z.infer<typeof pointsDurableSchema>;
 /**
  * Who wrote lately, newest first: one link a message, so that a message costs the same in a room of fifty and
  * of fifty thousand. Lost in a crash, which costs those a round of presence at most.
  */
 type Heard = Readonly<{ viewer: Viewer; atMs: number; before: Heard | null }>;
-export type PointsDust = Readonly<{ heard: Heard | null; length: number }>;
+/** `left`: who is yet to be paid in the round that runs. */
+export type PointsDust = Readonly<{ heard: Heard | null; length: number; left: readonly Heard[] }>;
 type At = Readonly<{ settings: PointsSettings; durable: PointsDurable; dust: PointsDust }>;
 type Outcome = StepOutcome<PointsDurable, PointsDust, never>;
 
 const minute = 60_000;
 const mostHeard = 100_000;
+/** A round pays so many in one commit; the rest follows, and others come in between. */
+export const mostAtOnce = 1_000;
+const mostTakenIn = 50;
 const nothing: Booking = { entries: [], sales: [], names: {}, prices: [] };
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes });
 const no = (at: At, why: Refusal): Outcome => still(at, [{ refusal: why, count: 1 }]);
@@ -49,7 +57,7 @@ function chained(newestFirst: readonly Heard[]): PointsDust {
     const { viewer, atMs } = newestFirst[i] ?? { viewer: null, atMs: 0 };
     if (viewer !== null) heard = { viewer, atMs, before: heard };
   }
-  return { heard, length: newestFirst.length };
+  return { heard, length: newestFirst.length, left: [] };
 }
 
 function onEvent(at: At, kind: EarnKind, signal: Signal, ctx: StepContext): Outcome {
@@ -65,34 +73,50 @@ function onEvent(at: At, kind: EarnKind, signal: Signal, ctx: StepContext): Outc
   };
 }
 
-/** Presence is paid in rounds: once for each round to everyone who wrote within the minutes that are set. */
+/**
+ * Presence is paid in rounds: once for each round to everyone who wrote, or had the viewer page open, within
+ * the minutes that are set. A large room is paid in several commits, each due at once after the one before.
+ */
 function onTimer(at: At, nowMs: number, ctx: StepContext): Outcome {
   const { settings, durable, dust } = at;
   const everyMs = settings.presence.everyMin * minute;
-  const nextMs = (Math.floor(nowMs / everyMs) + 1) * everyMs;
-  if (durable.nextMs === null || durable.nextMs > nowMs) return { ...still(at), durable: { nextMs } };
   const round = Math.floor(nowMs / everyMs);
-  const entries: ledger.Entry[] = [];
+  if (durable.nextMs === null || durable.nextMs > nowMs) return { ...still(at), durable: { ...durable, nextMs: (round + 1) * everyMs } };
+  const begun = dust.left.length > 0;
+  const heard = begun ? dust.left : oncePerViewer(dust.heard, nowMs - settings.presence.withinMin * minute);
+  const now = heard.slice(0, mostAtOnce);
+  const left = ctx.showId === null ? [] : heard.slice(mostAtOnce);
+  const to: { viewer: string; amount: number }[] = [];
   const names: Record<string, string> = {};
-  const heard = oncePerViewer(dust.heard, nowMs - settings.presence.withinMin * minute);
   if (ctx.showId !== null)
-    for (const { viewer } of heard) {
+    for (const { viewer } of now) {
       const amount = worthTo(settings, viewer, settings.presence.points, ctx.desk.earnedToday(viewer.id));
       if (amount === 0) continue;
-      entries.push(
-        ledger.earned({ key: `here:${round}:${viewer.id}`, atMs: nowMs, about: "presence", by: "" }, "presence", viewer.id, amount),
-      );
+      to.push({ viewer: viewer.id, amount });
       names[viewer.id] = viewer.name;
     }
-  return { ...still(at), durable: { nextMs }, dust: chained(heard), booking: { ...nothing, entries, names } };
+  const head = { key: `here:${round}:${to[0]?.viewer ?? ""}`, atMs: nowMs, about: "", by: "" };
+  const next = left.length > 0 ? durable.nextMs : (round + 1) * everyMs;
+  return {
+    ...still(at),
+    durable: { ...durable, nextMs: next },
+    dust: { ...(begun ? dust : chained(heard)), left },
+    booking: to.length === 0 ? nothing : { ...nothing, entries: [ledger.earnedByMany(head, "presence", to)], names },
+  };
 }
+
+const hear = (at: At, viewer: Viewer, atMs: number): At => {
+  const { dust } = at;
+  const kept =
+    dust.length >= mostHeard
+      ? { ...chained(oncePerViewer(dust.heard, atMs - at.settings.presence.withinMin * minute)), left: dust.left }
+      : dust;
+  return { ...at, dust: { ...kept, heard: { viewer, atMs, before: kept.heard }, length: kept.length + 1 } };
+};
 
 function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const { viewer } = signal;
-  const { dust } = given;
-  const full = dust.length >= mostHeard;
-  const kept = full ? chained(oncePerViewer(dust.heard, signal.atMs - given.settings.presence.withinMin * minute)) : dust;
-  const at: At = { ...given, dust: { heard: { viewer, atMs: signal.atMs, before: kept.heard }, length: kept.length + 1 } };
+  const at = hear(given, viewer, signal.atMs);
   const [first = "", second = "", third = ""] = signal.text.trim().split(/\s+/, 3);
   const word = fold(first);
   const is = (command: string): boolean => command !== "" && fold(command) === word;
@@ -102,7 +126,7 @@ function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome 
     orders: [{ do: "say", text: `@${viewer.name} ${text}` }],
   });
   if (first === "" || first.length > 40) return still(at);
-  if (is(words.balance)) return say(`${count(ctx.desk.balance(viewer.id))} ${name}`);
+  if (is(words.balance)) return say(`you have ${count(ctx.desk.balance(viewer.id))} ${name}`);
   if (is(words.top)) {
     const top = ctx.desk.top(5);
     return say(top.length === 0 ? `nobody has ${name} yet` : top.map((t, i) => `${i + 1}. ${t.name} ${count(t.balance)}`).join(" · "));
@@ -134,29 +158,61 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
   return { ...still(at, [note]), orders, booking: { ...nothing, entries: [entry], names: { [viewer.id]: viewer.name, [to.id]: to.name } } };
 }
 
+function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
+  const { name } = at.settings;
+  const { hand, by, atMs, id } = signal;
+  switch (hand.do) {
+    case "adjust": {
+      if (hand.by === 0) return no(at, refusal("points/nothing"));
+      const has = ctx.desk.balance(hand.viewer);
+      if (has + hand.by < 0) return no(at, refusal("points/below-none", { has, name }));
+      const entry = ledger.adjusted({ key: `adjust:${id}`, atMs, about: hand.why, by }, hand.viewer, hand.by);
+      return {
+        ...still(at, [{ did: "points/adjusted", count: hand.by, subject: hand.name, facts: { name, why: hand.why } }]),
+        booking: { ...nothing, entries: [entry], names: { [hand.viewer]: hand.name } },
+      };
+    }
+    case "take-in": {
+      if (at.durable.takenIn.includes(hand.key)) return no(at, refusal("points/taken-in-already"));
+      const entry = ledger.earnedByMany(
+        { key: `in:${hand.key}`, atMs, about: hand.why, by },
+        "opening",
+        hand.viewers.map((v) => ({ viewer: v.id, amount: v.by })),
+      );
+      return {
+        ...still(at, [{ did: "points/taken-in", count: hand.viewers.length, facts: { name, why: hand.why } }]),
+        durable: { ...at.durable, takenIn: [hand.key, ...at.durable.takenIn].slice(0, mostTakenIn) },
+        booking: { ...nothing, entries: [entry], names: Object.fromEntries(hand.viewers.map((v) => [v.id, v.name])) },
+      };
+    }
+    case "merge": {
+      if (hand.from === hand.to) return no(at, refusal("points/to-oneself"));
+      const has = ctx.desk.balance(hand.from);
+      if (has === 0) return no(at, refusal("points/nothing-there", { viewer: hand.fromName, name }));
+      const entry = ledger.merged({ key: `merge:${id}`, atMs, about: hand.fromName, by }, hand.from, hand.to, has);
+      return {
+        ...still(at, [{ did: "points/merged", count: has, subject: hand.toName, facts: { name, from: hand.fromName } }]),
+        booking: { ...nothing, entries: [entry], names: { [hand.from]: hand.fromName, [hand.to]: hand.toName } },
+      };
+    }
+    default:
+      return no(at, refusal("game/cannot"));
+  }
+}
+
 export const pointsRules: GameRules<PointsSettings, PointsDurable, PointsDust, never> = {
   kind: "points",
   settings: pointsSchema,
   defaults: pointsDefaults,
-  freshDurable: () => ({ nextMs: null }),
-  freshDust: () => ({ heard: null, length: 0 }),
+  freshDurable: () => ({ nextMs: null, takenIn: [] }),
+  freshDust: () => ({ heard: null, length: 0, left: [] }),
   durable: pointsDurableSchema,
   dueMs: (settings, durable) => (settings.presence.points === 0 ? null : (durable.nextMs ?? 0)),
   step: (at, signal, ctx) => {
     if (signal.kind === "message") return onMessage(at, signal, ctx);
     if (signal.kind === "timer") return onTimer(at, signal.atMs, ctx);
-    if (signal.kind === "hand") {
-      if (signal.hand.do !== "adjust") return no(at, refusal("game/cannot"));
-      const { viewer, name, by, why } = signal.hand;
-      if (by === 0) return no(at, refusal("points/nothing"));
-      const has = ctx.desk.balance(viewer);
-      if (has + by < 0) return no(at, refusal("points/below-none", { has, name: at.settings.name }));
-      const entry = ledger.adjusted({ key: `adjust:${signal.id}`, atMs: signal.atMs, about: why, by: signal.by }, viewer, by);
-      return {
-        ...still(at, [{ did: "points/adjusted", count: by, subject: name, facts: { name: at.settings.name, why } }]),
-        booking: { ...nothing, entries: [entry], names: { [viewer]: name } },
-      };
-    }
+    if (signal.kind === "here") return still(hear(at, signal.viewer, signal.atMs));
+    if (signal.kind === "hand") return onHand(at, signal, ctx);
     if (isEarnKind(signal.kind)) {
       // What a gift made was paid to the giver.
       if (signal.kind === "membership" && signal.fromGift !== "") return still(at);
@@ -164,5 +220,6 @@ export const pointsRules: GameRules<PointsSettings, PointsDurable, PointsDust, n
     }
     return still(at);
   },
-  view: (settings, _durable, audience) => (audience === "overlay" ? {} : { name: settings.name, words: settings.words }),
+  view: (settings, _durable, audience) =>
+    audience === "overlay" ? {} : { name: settings.name, words: settings.words, giving: settings.give.on ? settings.give.least : 0 },
 };

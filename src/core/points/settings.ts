@@ -35,7 +35,7 @@ export const pointsSchema = z
     dayOffsetMin: z.int().min(-720).max(840),
     give: z.object({ on: z.boolean(), least: z.int().min(1).max(1_000_000_000), feeBp: z.int().min(0).max(5_000) }),
     /** Words with which viewers ask; empty for none. */
-    words: z.object({ balance: commandWord, shop: commandWord, price: commandWord, top: commandWord, give: commandWord }),
+    words: z.object({ balance: commandWord, top: commandWord, give: commandWord }),
   })
   .superRefine((s, ctx) => {
     const given = Object.values(s.words).filter((w) => w !== "");
@@ -64,5 +64,5 @@ export const pointsDefaults: PointsSettings = {
   dailyMost: 0,
   dayOffsetMin: 0,
   give: { on: true, least: 10, feeBp: 0 },
-  words: { balance: "!points", shop: "!shop", price: "!price", top: "!top", give: "!give" },
+  words: { balance: "!points", top: "!top", give: "!give" },
 };

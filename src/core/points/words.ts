@@ -114,6 +114,10 @@ export function pointsRefusalInWords({ code, facts }: Refusal): string {
       return `you have ${count(Number(facts["has"]))} ${name}`;
     case "points/below-none":
       return `there are ${count(Number(facts["has"]))} ${name} there; no account falls below none`;
+    case "points/taken-in-already":
+      return "this very list was taken in already";
+    case "points/nothing-there":
+      return `${String(facts["viewer"])} has no ${name}`;
     case "points/nothing":
       return "nothing to change";
     case "game/cannot":
@@ -133,6 +137,10 @@ export function pointsNoteInWords(note: Note): string {
       return `${count(note.count)} ${name} went to ${note.subject ?? ""}`;
     case "points/adjusted":
       return `${note.subject ?? ""}: ${note.count > 0 ? "+" : ""}${count(note.count)} ${name}, ${String(note.facts?.["why"])}`;
+    case "points/taken-in":
+      return `${count(note.count)} viewers got their ${name}: ${String(note.facts?.["why"])}`;
+    case "points/merged":
+      return `${count(note.count)} ${name} of ${String(note.facts?.["from"])} went to ${note.subject ?? ""}`;
     case "points/answered":
       return "answered";
     default:

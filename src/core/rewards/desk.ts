@@ -16,6 +16,8 @@ export type Sale = Readonly<{
   /** The show in which it was sold; empty off air. */
   showId: string;
   decidedBy: string;
+  /** How often it was asked for again after a refund that was a slip: keys of its entries stay unique. */
+  times: number;
   /** Whether anything of it was shown: then a refund gives back no cooldown. */
   shown: boolean;
 }>;

@@ -11,6 +11,9 @@ export type Asking = Readonly<{
   onAir: boolean;
   /** The price the viewer was shown; null where none was. */
   shownPrice: number | null;
+  /** A game it plays with that rests at the moment; null when all are there. */
+  rests: string | null;
+  pointsName: string;
 }>;
 /** A sale that may be made: what is paid, and where a moving price stands after it. */
 export type Offer = Readonly<{ price: number; priceAfter: PriceAt | null; held: boolean }>;
@@ -28,7 +31,7 @@ const waitS = (fromMs: number | null, restMs: number, nowMs: number): number =>
 
 /**
  * Whether a viewer may buy this now; the first check that fails answers, in the order of RULES section 9:
- * on → on air → role → text → show limit → own limit → stock → own cooldown → shared cooldown → balance.
+ * on → on air → (what it plays with is there) → role → text → show limit → own limit → stock → own cooldown → shared cooldown → balance.
  * `atMs` is the time in the single writer, not of when it was asked.
  */
 export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer> {
@@ -36,6 +39,7 @@ export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer
   const about = { reward: reward.name };
   if (!reward.on) return refused("reward/off", about);
   if (reward.onlyOnAir && !asking.onAir) return refused("reward/off-air", about);
+  if (asking.rests !== null) return refused("reward/game-rests", { ...about, game: asking.rests });
   if (reward.keptFor !== "" && reward.keptFor !== viewer.id) return refused("reward/kept", about);
   if (!mayAs(viewer, reward.roles)) return refused("reward/role", about);
   if (reward.text.how === "must" && asking.text.trim() === "") return refused("reward/text", { ...about, asks: reward.text.asks });
@@ -53,7 +57,7 @@ export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer
   if (asking.shownPrice !== null && price > asking.shownPrice)
     return refused("reward/dearer", { ...about, price, shown: asking.shownPrice });
   const has = desk.balance(viewer.id);
-  if (has < price) return refused("reward/too-poor", { ...about, price, has, lacks: price - has });
+  if (has < price) return refused("reward/too-poor", { ...about, price, has, lacks: price - has, name: asking.pointsName });
   const moving = movingOf(reward);
   return ok({
     price,

@@ -10,7 +10,16 @@ import { newReward, type Reward, rewardBookSchema } from "./settings";
 import { rewardRefusalInWords } from "./words";
 
 const ada: Viewer = { id: "ada", name: "Ada", roles: ["member"] };
-const asking = (part: Partial<Asking> = {}): Asking => ({ viewer: ada, text: "", atMs: 100_000, onAir: true, shownPrice: null, ...part });
+const asking = (part: Partial<Asking> = {}): Asking => ({
+  viewer: ada,
+  text: "",
+  atMs: 100_000,
+  onAir: true,
+  shownPrice: null,
+  rests: null,
+  pointsName: "clay",
+  ...part,
+});
 const rich: Desk = { ...emptyDesk, balance: () => 1_000 };
 const roar = (part: Partial<Reward> = {}): Reward => ({ ...newReward("roar", "Kiln roar", 200), ...part });
 
@@ -96,7 +105,7 @@ describe("buying, step by step", () => {
   const book = (...rewards: Reward[]) => rewardBookSchema.parse({ schema: 1, rewards });
   const run = (rewards: Reward[], signal: Record<string, unknown>, desk: Desk = rich, hushed = false) => {
     const ctx = bareContext(emoteIndex([]), { desk, hushed, showId: "show7" });
-    const at = { settings: book(...rewards), durable: { pending: [] }, dust: null };
+    const at = { settings: book(...rewards), durable: { pending: [], seen: [] }, dust: null };
     return rewardsRules.step(deepFreeze(at), { seq: 5, atMs: 100_000, id: "s5", viewer: ada, ...signal } as Signal, ctx);
   };
   const says = (text: string) => ({ kind: "message", text, marks: [] });
@@ -112,6 +121,7 @@ describe("buying, step by step", () => {
     state: "waiting",
     showId: "show7",
     decidedBy: "",
+    times: 0,
     shown: false,
     ...part,
   });
@@ -154,7 +164,7 @@ describe("buying, step by step", () => {
     expect(asked.orders?.map((o) => o.do)).toEqual(["answer"]);
     const desk = { ...rich, sale: () => sale() };
     expect(run([cheer], hand({ do: "sale", sale: "s1", what: "done" }), desk)).toMatchObject({
-      booking: { entries: [{ key: "done:s1", reason: "done" }], sales: [{ state: "done", decidedBy: "maria" }] },
+      booking: { entries: [{ key: "done:s1:0", reason: "done" }], sales: [{ state: "done", decidedBy: "maria" }] },
       orders: [{ do: "redeemed" }],
     });
   });
@@ -169,7 +179,7 @@ describe("buying, step by step", () => {
   test("all of one reward that wait are given back at once", () => {
     const waiting = [sale(), sale({ id: "s2", viewer: { id: "bo", name: "Bo" } }), sale({ id: "s3", rewardId: "other" })];
     const all = run([cheer], hand({ do: "refund-all", reward: "roar" }), { ...rich, waiting: () => waiting });
-    expect(all.booking?.entries.map((e) => e.key)).toEqual(["back:s1", "back:s2"]);
+    expect(all.booking?.entries.map((e) => e.key)).toEqual(["back:s1:0", "back:s2:0"]);
   });
   test("under hush nobody pays", () => {
     const hushed = run([cheer], says("!roar"), rich, true);

@@ -4,18 +4,34 @@ import { refusal, type Refusal } from "../kernel/refusal";
 import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
 import * as ledger from "../points/ledger";
 import { pendingSchema, perform } from "../rules/deeds";
-import type { HandSignal, MessageSignal, RedemptionSignal, Signal, Viewer } from "../signals/signal";
+import {
+  type HandSignal,
+  mayAs,
+  type MessageSignal,
+  type PurchaseSignal,
+  type RedemptionSignal,
+  type Signal,
+  type Viewer,
+} from "../signals/signal";
+import { count } from "../words/sentence";
 import { z } from "zod";
 import type { Booking, Sale } from "./desk";
-import { redeem } from "./redeem";
+import { nearest } from "./near";
+import { costOf, redeem } from "./redeem";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";
 
-export const rewardsDurableSchema = z.object({ pending: z.array(pendingSchema) });
+export const rewardsDurableSchema = z.object({
+  pending: z.array(pendingSchema),
+  /** What the platform was seen to sell, newest first: partners are picked from these, never typed. */
+  seen: z.array(z.object({ item: z.string(), title: z.string(), lastMs: z.number() })).default([]),
+});
 export type RewardsDurable = z.infer<typeof rewardsDurableSchema>;
 type At = Readonly<{ settings: RewardBook; durable: RewardsDurable; dust: null }>;
 type Outcome = StepOutcome<RewardsDurable, null, never>;
 /** At most so many are given back at once, so that one press is one commit of bearable size. */
 export const mostAtOnce = 500;
+const mostSeen = 100;
+const mostNamed = 6;
 
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: null, effects: [], notes });
 const no = (at: At, why: Refusal, subject?: string): Outcome =>
@@ -32,6 +48,12 @@ const redeemed = (sale: Sale, viewer: Viewer): Order => ({
   text: sale.text,
 });
 
+/** The name of a game that this reward plays with and that rests; what it would do, it could not do now. */
+function restingGame(reward: Reward, ctx: StepContext): string | null {
+  const needs = reward.deeds.find((d) => (d.do === "damage" || d.do === "flock") && !ctx.gameRuns(d.game));
+  return needs !== undefined && "game" in needs ? ctx.gameName(needs.game) : null;
+}
+
 /** A viewer wants a reward: by chat word, or from the viewer page. */
 export function wants(
   at: At,
@@ -44,7 +66,15 @@ export function wants(
 ): Outcome {
   // Buying pauses under hush: nobody pays for what nobody sees.
   if (ctx.hushed) return no(at, refusal("reward/hushed", { reward: reward.name }), reward.name);
-  const offer = redeem(reward, ctx.desk, { viewer, text, atMs: signal.atMs, onAir: ctx.showId !== null, shownPrice });
+  const offer = redeem(reward, ctx.desk, {
+    viewer,
+    text,
+    atMs: signal.atMs,
+    onAir: ctx.showId !== null,
+    shownPrice,
+    rests: restingGame(reward, ctx),
+    pointsName: ctx.pointsName,
+  });
   if (!offer.ok) return no(at, offer.refusal, reward.name);
   const { price, priceAfter, held } = offer.value;
   const sale: Sale = {
@@ -58,11 +88,19 @@ export function wants(
     state: held ? "waiting" : "done",
     showId: ctx.showId ?? "",
     decidedBy: "",
+    times: 0,
     shown: !held && reward.deeds.length > 0,
   };
   const head = { key: `buy:${sale.id}`, atMs: signal.atMs, about: reward.name, by: "" };
   return {
-    ...still(at, [{ did: held ? "reward/asked" : "reward/bought", count: price, subject: reward.name, facts: { sale: sale.id } }]),
+    ...still(at, [
+      {
+        did: held ? "reward/asked" : "reward/bought",
+        count: price,
+        subject: reward.name,
+        facts: { sale: sale.id, left: ctx.desk.balance(viewer.id) - price, name: ctx.pointsName },
+      },
+    ]),
     orders: held ? [] : [redeemed(sale, viewer)],
     booking: {
       // What costs nothing moves no points; it is a sale all the same.
@@ -74,16 +112,76 @@ export function wants(
   };
 }
 
+const wordsOf = (reward: Reward): readonly string[] => reward.words.filter((w) => w !== "");
+
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const [first = ""] = signal.text.trim().split(/\s+/, 1);
   if (first === "" || first.length > 40) return still(at);
   const word = fold(first);
-  const reward = at.settings.rewards.find((r) => r.words.some((w) => w !== "" && fold(w) === word));
-  if (reward === undefined) return still(at);
+  const { rewards, words } = at.settings;
   const text = signal.text.trim().slice(first.length).trim();
-  const outcome = wants(at, reward, signal.viewer, reward.text.how === "none" ? "" : text, null, signal, ctx);
-  const [note] = outcome.notes;
-  return note === undefined ? outcome : { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: signal.viewer.name, note }] };
+  const answered = (outcome: Outcome): Outcome => {
+    const [note] = outcome.notes;
+    return note === undefined
+      ? outcome
+      : { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: signal.viewer.name, note }] };
+  };
+  const reward = rewards.find((r) => wordsOf(r).some((w) => fold(w) === word));
+  if (reward !== undefined) return answered(wants(at, reward, signal.viewer, reward.text.how === "none" ? "" : text, null, signal, ctx));
+  if (words.shop !== "" && fold(words.shop) === word) return answered(still(at, [whatThereIs(at, signal, ctx)]));
+  if (words.price !== "" && fold(words.price) === word) return answered(still(at, [whatItCosts(at, text, signal, ctx)]));
+  // Only what looks like a command, and is none of anything else here, was probably a slip.
+  if (!/^[!?.]/.test(first) || ctx.isWord(first)) return still(at);
+  const meant = nearest(first, rewards.filter((r) => r.on && r.keptFor === "").flatMap(wordsOf));
+  return meant === null ? still(at) : answered(no(at, refusal("reward/near", { word: meant })));
+}
+
+/** What this viewer could have now, cheapest first. */
+function whatThereIs({ settings }: At, { viewer, atMs }: MessageSignal, ctx: StepContext): Note {
+  const asking = { viewer, text: "any", atMs, onAir: ctx.showId !== null, shownPrice: null, pointsName: ctx.pointsName };
+  const now = settings.rewards
+    .filter((r) => redeem(r, ctx.desk, { ...asking, rests: restingGame(r, ctx) }).ok)
+    .map((r) => ({ name: wordsOf(r)[0] ?? r.name, cost: costOf(r, ctx.desk, atMs) }))
+    .sort((a, b) => a.cost - b.cost || (a.name < b.name ? -1 : 1));
+  return {
+    did: "reward/listed",
+    count: now.length,
+    facts: {
+      list: now
+        .slice(0, mostNamed)
+        .map((r) => `${r.name} ${count(r.cost)}`)
+        .join(" · "),
+      more: Math.max(0, now.length - mostNamed),
+      has: ctx.desk.balance(viewer.id),
+      name: ctx.pointsName,
+    },
+  };
+}
+
+function whatItCosts({ settings }: At, asked: string, { viewer, atMs }: MessageSignal, ctx: StepContext): Note {
+  const sold = settings.rewards.filter((r) => r.on && (r.keptFor === "" || r.keptFor === viewer.id));
+  const names = sold.flatMap((r) => [r.name, ...wordsOf(r)]);
+  const meant = fold(asked);
+  const is = (r: Reward): boolean => [r.name, ...wordsOf(r), ...wordsOf(r).map((w) => w.slice(1))].some((w) => fold(w) === meant);
+  const near = nearest(asked, names);
+  const reward = sold.find(is) ?? (near === null ? undefined : sold.find((r) => r.name === near || wordsOf(r).includes(near)));
+  if (asked === "" || reward === undefined) return { refusal: refusal("reward/which", { word: settings.words.price }), count: 1 };
+  const asking = { viewer, text: "any", atMs, onAir: ctx.showId !== null, shownPrice: null, pointsName: ctx.pointsName };
+  const offer = redeem(reward, ctx.desk, { ...asking, rests: restingGame(reward, ctx) });
+  const facts = { name: ctx.pointsName, word: wordsOf(reward)[0] ?? "" };
+  return offer.ok || offer.refusal.code === "reward/too-poor"
+    ? { did: "reward/costs", count: costOf(reward, ctx.desk, atMs), subject: reward.name, facts }
+    : { refusal: offer.refusal, count: 1, subject: reward.name };
+}
+
+/** Bought on the platform with its own points: ours stay as they are, all other limits hold. */
+function onPurchase(given: At, signal: PurchaseSignal, ctx: StepContext): Outcome {
+  const { item, title, atMs } = signal;
+  const seen = [{ item, title, lastMs: atMs }, ...given.durable.seen.filter((s) => s.item !== item)].slice(0, mostSeen);
+  const at: At = { ...given, durable: { ...given.durable, seen } };
+  const reward = at.settings.rewards.find((r) => r.partner === item);
+  if (reward === undefined) return no(at, refusal("reward/no-partner", { title }), title);
+  return wants(at, { ...reward, price: 0, moving: null }, signal.viewer, signal.text, null, signal, ctx);
 }
 
 /** Gives back what a sale cost; the price comes from where it lies. */
@@ -94,7 +192,7 @@ const backOf = (sale: Sale, atMs: number, by: string): Booking => ({
       ? []
       : [
           ledger.refunded(
-            { key: `back:${sale.id}`, atMs, about: sale.rewardName, by },
+            { key: `back:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by },
             sale.viewer.id,
             sale.price,
             sale.state === "waiting" ? "held" : "spent",
@@ -122,8 +220,28 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
         orders: [redeemed(done, { ...sale.viewer, roles: [] })],
         booking: {
           ...nothing,
-          entries: sale.price === 0 ? [] : [ledger.done({ key: `done:${sale.id}`, atMs, about: sale.rewardName, by }, sale.price)],
+          entries:
+            sale.price === 0 ? [] : [ledger.done({ key: `done:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by }, sale.price)],
           sales: [done],
+        },
+      };
+    }
+    case "sale-again": {
+      // A refund that was a slip: the points are taken again, if they are still there.
+      const sale = ctx.desk.sale(hand.sale);
+      if (sale === null) return no(at, refusal("sale/unknown"));
+      if (sale.state !== "refunded") return no(at, refusal("sale/not-refunded"), sale.rewardName);
+      const has = ctx.desk.balance(sale.viewer.id);
+      if (has < sale.price)
+        return no(at, refusal("sale/spent-since", { viewer: sale.viewer.name, has, price: sale.price }), sale.rewardName);
+      const head = { key: `again:${sale.id}:${signal.id}`, atMs, about: sale.rewardName, by };
+      const entry = sale.shown ? ledger.bought(head, sale.viewer.id, sale.price) : ledger.asked(head, sale.viewer.id, sale.price);
+      return {
+        ...still(at, [{ did: "reward/again", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
+        booking: {
+          ...nothing,
+          entries: sale.price === 0 ? [] : [entry],
+          sales: [{ ...sale, state: sale.shown ? "done" : "waiting", decidedBy: by, times: sale.times + 1 }],
         },
       };
     }
@@ -145,7 +263,7 @@ function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outco
   const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
   if (reward === undefined) return still(at);
   const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: [] });
-  const durable = later.length === 0 ? at.durable : { pending: [...at.durable.pending, ...later] };
+  const durable = later.length === 0 ? at.durable : { ...at.durable, pending: [...at.durable.pending, ...later] };
   return { ...still(at), durable, orders };
 }
 
@@ -154,7 +272,7 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
   kind: "rewards",
   settings: rewardBookSchema,
   defaults: rewardBookDefaults,
-  freshDurable: () => ({ pending: [] }),
+  freshDurable: () => ({ pending: [], seen: [] }),
   freshDust: () => null,
   durable: rewardsDurableSchema,
   dueMs: (_, durable) => durable.pending.reduce<number | null>((due, p) => (due === null || p.dueMs < due ? p.dueMs : due), null),
@@ -166,12 +284,19 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
         return onHand(at, signal, ctx);
       case "redemption":
         return onRedemption(at, signal, ctx);
+      case "purchase":
+        return onPurchase(at, signal, ctx);
+      case "wish": {
+        const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
+        if (reward === undefined) return no(at, refusal("reward/gone"));
+        return wants(at, reward, signal.viewer, signal.text, signal.shownPrice, signal, ctx);
+      }
       case "timer": {
         const due = at.durable.pending.filter((p) => p.dueMs <= signal.atMs);
         if (due.length === 0) return still(at);
         return {
           ...still(at),
-          durable: { pending: at.durable.pending.filter((p) => p.dueMs > signal.atMs) },
+          durable: { ...at.durable, pending: at.durable.pending.filter((p) => p.dueMs > signal.atMs) },
           orders: due.flatMap((p) => p.orders),
         };
       }
@@ -179,13 +304,9 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
         return still(at);
     }
   },
-  // What a viewer may know of a reward is its price tag; how it is limited is told when it is refused.
-  view: (settings, _durable, audience) =>
-    audience === "overlay"
-      ? {}
-      : {
-          rewards: settings.rewards
-            .filter((r) => r.on && r.keptFor === "")
-            .map(({ id, name, about, price, words, category }) => ({ id, name, about, price, words, category })),
-        },
+  // Price tags need the desk and the viewer who looks; the engine makes them with `tagsFor` (tags.ts).
+  view: (settings, durable, audience) =>
+    audience === "operator"
+      ? { words: settings.words, rewards: settings.rewards.map(({ id, name, on, price }) => ({ id, name, on, price })), seen: durable.seen }
+      : {},
 };

@@ -50,6 +50,10 @@ export const rewardSchema = z
     approval: z.boolean(),
     /** Chat words that buy it. */
     words: z.array(word).max(5),
+    /** What the platform sells for its own points and counts as this; empty for nothing. Picked from those seen. */
+    partner: z.string().max(100).default(""),
+    /** A private detail that is asked for on the viewer page only, sealed, and deleted when it is done; empty for none. */
+    detail: z.string().max(80).default(""),
     deeds: z.array(deedSchema).max(mostDeeds, `A reward does at most ${mostDeeds} things.`),
   })
   .refine((r) => r.moving === null || r.moving.ceiling >= r.price, "A price can’t be held under a ceiling that is below it.");
@@ -59,9 +63,12 @@ export const rewardBookSchema = z
   .object({
     schema: z.literal(1),
     rewards: z.array(rewardSchema).max(300, "There are at most 300 rewards."),
+    /** Words with which viewers ask what there is, and what one of them costs; empty for none. */
+    words: z.object({ shop: word, price: word }).default({ shop: "!shop", price: "!price" }),
   })
   .superRefine((book, ctx) => {
     const seen = new Map<string, string>();
+    for (const text of [book.words.shop, book.words.price]) if (text !== "") seen.set(fold(text), "");
     for (const reward of book.rewards)
       for (const text of reward.words) {
         if (text === "") continue;
@@ -70,9 +77,11 @@ export const rewardBookSchema = z
           ctx.addIssue({
             code: "custom",
             message:
-              other === reward.id
-                ? `“${reward.name}” has the word “${text}” twice.`
-                : `Two rewards are bought by the same word, “${text}”.`,
+              other === ""
+                ? `“${text}” is the word with which viewers ask what there is.`
+                : other === reward.id
+                  ? `“${reward.name}” has the word “${text}” twice.`
+                  : `Two rewards are bought by the same word, “${text}”.`,
           });
         seen.set(fold(text), reward.id);
       }
@@ -80,7 +89,7 @@ export const rewardBookSchema = z
       ctx.addIssue({ code: "custom", message: "Two rewards have the same mark." });
   });
 export type RewardBook = z.infer<typeof rewardBookSchema>;
-export const rewardBookDefaults: RewardBook = { schema: 1, rewards: [] };
+export const rewardBookDefaults: RewardBook = { schema: 1, rewards: [], words: { shop: "!shop", price: "!price" } };
 
 export const newReward = (id: string, name: string, price: number): Reward => ({
   id,
@@ -102,5 +111,7 @@ export const newReward = (id: string, name: string, price: number): Reward => ({
   keptFor: "",
   approval: false,
   words: [],
+  partner: "",
+  detail: "",
   deeds: [],
 });

@@ -13,6 +13,16 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return `${name} is not sold at the moment`;
     case "reward/hushed":
       return "buying pauses at the moment; nothing was paid";
+    case "reward/gone":
+      return "this is not sold any more; nothing was paid";
+    case "reward/game-rests":
+      return `${name} needs ${String(facts["game"])}, which rests at the moment; nothing was paid`;
+    case "reward/near":
+      return `did you mean ${String(facts["word"])}?`;
+    case "reward/which":
+      return `say which: ${String(facts["word"])} and the name`;
+    case "reward/no-partner":
+      return `“${String(facts["title"])}” was bought on the platform and is tied to no reward here`;
     case "reward/off-air":
       return `${name} is sold during the show only`;
     case "reward/kept":
@@ -34,11 +44,15 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
     case "reward/dearer":
       return `${name} costs ${n("price")} by now; nothing was paid`;
     case "reward/too-poor":
-      return `${name} costs ${n("price")}; you have ${n("has")}, ${n("lacks")} too few`;
+      return `${name} costs ${n("price")}; you have ${n("has")} ${String(facts["name"] ?? "")}, ${n("lacks")} too few`.replace(" ,", ",");
     case "sale/unknown":
       return "this sale is not there any more";
     case "sale/refunded-already":
       return "its points were given back already";
+    case "sale/not-refunded":
+      return "its points were not given back";
+    case "sale/spent-since":
+      return `${String(facts["viewer"])} has ${n("has")} left, and it costs ${n("price")}`;
     case "sale/done-already":
       return "it was done already";
     case "sale/none-waits":
@@ -50,14 +64,27 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
   }
 }
 
+const left = ({ facts = {} }: Note): string =>
+  typeof facts["left"] === "number" ? `; ${count(facts["left"])} ${String(facts["name"] ?? "")} left` : "";
+
 export function rewardNoteInWords(note: Note): string {
   if (note.refusal !== undefined) return rewardRefusalInWords(note.refusal);
   const subject = note.subject ?? "";
   switch (note.did) {
     case "reward/bought":
-      return `${subject} for ${count(note.count)}`;
+      return `${subject} for ${count(note.count)}${left(note)}`;
     case "reward/asked":
-      return `${subject} for ${count(note.count)}; it waits for a yes`;
+      return `${subject} for ${count(note.count)}; it waits for a yes${left(note)}`;
+    case "reward/again":
+      return `${subject} paid ${count(note.count)} again for ${String(note.facts?.["reward"])}`;
+    case "reward/listed": {
+      const { has = 0, name = "points", list = "", more = 0 } = note.facts ?? {};
+      const start = `you have ${count(Number(has))} ${String(name)}`;
+      if (note.count === 0) return `${start}; nothing can be had for it now`;
+      return `${start}: ${String(list)}${Number(more) > 0 ? ` and ${String(more)} more` : ""}`;
+    }
+    case "reward/costs":
+      return `${subject} costs ${count(note.count)} ${String(note.facts?.["name"] ?? "")}${note.facts?.["word"] ? `: write ${String(note.facts["word"])}` : ""}`;
     case "reward/done":
       return `${String(note.facts?.["reward"])} of ${subject} was done`;
     case "reward/refunded":

@@ -39,6 +39,8 @@ export const deedSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("say"), text }),
   z.object({ do: z.literal("switch"), game: gameRef, on: z.boolean() }),
   z.object({ do: z.literal("tell-rules"), game: gameRef }),
+  /** Fires a cue; one that was paid for does not wait for the cue's cooldown. */
+  z.object({ do: z.literal("cue"), cue: z.string().max(26) }),
   z.object({ do: z.literal("wait"), ms: z.int().min(100).max(600_000) }),
 ]);
 export type Deed = z.infer<typeof deedSchema>;
@@ -57,6 +59,7 @@ export const variablesOf: Readonly<Record<string, readonly string[]>> = {
   live: ["channel"],
   ended: ["channel"],
   timer: ["channel"],
+  purchase: ["viewer", "text", "reward", "price", "channel"],
   redemption: ["viewer", "text", "reward", "price", "channel"],
   happened: ["viewer", "game", "amount", "text", "channel"],
   cue: ["channel"],
@@ -101,12 +104,13 @@ export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly stri
         amount: signal.amount,
         text: showable(signal.text, hidden),
       };
+    case "purchase":
     case "redemption":
       return {
         channel,
         viewer: who(signal.viewer),
         text: showable(signal.text, hidden),
-        reward: signal.reward,
+        reward: signal.kind === "purchase" ? showable(signal.title, hidden, 60) : signal.reward,
         price: signal.price,
       };
     case "live":
@@ -114,6 +118,8 @@ export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly stri
     case "timer":
     case "cue":
     case "hand":
+    case "wish":
+    case "here":
       return { channel };
     default:
       return exhaustive(signal);
@@ -172,6 +178,8 @@ function orderOf(deed: Deed, signal: Signal, ctx: StepContext, values: Values, i
       return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "switch", on: deed.on } };
     case "tell-rules":
       return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "tell-rules" } };
+    case "cue":
+      return { do: "cue", cueId: deed.cue, by: nameOf(viewer), via: signal.kind === "redemption" ? "reward" : "rundown" };
     case "wait":
       return null;
     default:

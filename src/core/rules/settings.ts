@@ -15,6 +15,8 @@ export const whens = [
   "reaction",
   "raid",
   "host",
+  "redemption",
+  "purchase",
   "happened",
   "live",
   "ended",

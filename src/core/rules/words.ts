@@ -19,6 +19,8 @@ export const whenWords: Readonly<Record<When, string>> = {
   raid: "a raid comes in",
   host: "another channel hosts",
   happened: "something comes to pass in a game",
+  redemption: "somebody buys a reward",
+  purchase: "somebody buys something on the platform",
   live: "the show goes live",
   ended: "the show ends",
   timer: "time comes round",
@@ -29,7 +31,7 @@ export const whatWords: Readonly<Record<string, string>> = {
   "boss/healed": "a boss is healed",
 };
 /** The unit of a tier's amount; empty where there is nothing to count. */
-export const unitOf = (when: When): "" | "months" | "memberships" | "money" | "value" | "viewers" | "damage" => {
+export const unitOf = (when: When): "" | "months" | "memberships" | "money" | "value" | "viewers" | "damage" | "points" => {
   switch (when) {
     case "membership":
       return "months";
@@ -42,6 +44,9 @@ export const unitOf = (when: When): "" | "months" | "memberships" | "money" | "v
     case "raid":
     case "host":
       return "viewers";
+    case "redemption":
+    case "purchase":
+      return "points";
     case "happened":
       return "damage";
     default:
@@ -54,7 +59,12 @@ export const amountInWords = (when: When, amount: number, home: string): string 
   return unit === "" || unit === "value" ? count(amount) : `${count(amount)} ${amount === 1 ? unit.replace(/s$/, "") : unit}`;
 };
 
-export type Names = Readonly<{ game: (id: string) => string | null; prop: (id: string) => string | null; home: string }>;
+export type Names = Readonly<{
+  cue?: (id: string) => string | null;
+  game: (id: string) => string | null;
+  prop: (id: string) => string | null;
+  home: string;
+}>;
 
 export function deedInWords(deed: Deed, when: When | "cue", names: Names): string {
   const game = (id: string): string => names.game(id) ?? "a game that is gone";
@@ -91,6 +101,8 @@ export function deedInWords(deed: Deed, when: When | "cue", names: Names): strin
       return `${deed.on ? "start" : "stop"} ${game(deed.game)}`;
     case "tell-rules":
       return `tell the rules of ${game(deed.game)} in chat`;
+    case "cue":
+      return `fire the cue ${names.cue?.(deed.cue) ?? "that is chosen"}`;
     case "wait":
       return `wait ${seconds(deed.ms)}`;
     default:

@@ -45,6 +45,15 @@ export const eventDataSchemas = {
   }),
   "app.izzam.raid.v1": z.object({ viewer: eventViewerSchema, viewers: z.int().min(0).max(1_000_000_000) }),
   "app.izzam.host.v1": z.object({ viewer: eventViewerSchema, viewers: z.int().min(0).max(1_000_000_000) }),
+  /** Something was bought on the platform with the platform's own points. */
+  "app.izzam.purchase.v1": z.object({
+    viewer: eventViewerSchema,
+    /** Stays the same for one thing, whatever it is called. */
+    item: z.string().trim().min(1).max(100),
+    title: name,
+    price: z.int().min(0).max(1_000_000_000).default(0),
+    text,
+  }),
   "app.izzam.live.v1": z.object({}),
   "app.izzam.ended.v1": z.object({}),
 } as const;
@@ -112,6 +121,8 @@ function made(type: EventType, given: unknown): FromEvent {
       return { kind: "raid", ...as(type) };
     case "app.izzam.host.v1":
       return { kind: "host", ...as(type) };
+    case "app.izzam.purchase.v1":
+      return { kind: "purchase", ...as(type) };
     case "app.izzam.live.v1":
       return { kind: "live", viewer: null };
     case "app.izzam.ended.v1":

@@ -37,18 +37,26 @@ export type ReactionSignal = Given & Readonly<{ kind: "reaction"; reaction: stri
 export type RaidSignal = Arrived & Readonly<{ kind: "raid" | "host"; viewer: Viewer; viewers: number }>;
 export type ShowSignal = Arrived & Readonly<{ kind: "live" | "ended"; viewer: null }>;
 
-export type PlatformSignal = FollowSignal | MembershipSignal | GiftSignal | TipSignal | ReactionSignal | RaidSignal | ShowSignal;
-export const platformKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "live", "ended"] as const;
+export type PlatformSignal =
+  FollowSignal | MembershipSignal | GiftSignal | TipSignal | ReactionSignal | RaidSignal | PurchaseSignal | ShowSignal;
+export const platformKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "purchase", "live", "ended"] as const;
 
 /** Something waited for is due in one part (a rule's timer, the rest of a rule after a wait). */
 export type TimerSignal = Arrived & Readonly<{ kind: "timer"; partId: string }>;
 /** A cue was fired: by whom, and by what way (key, click, address, chat). */
 export type CueSignal = Arrived &
-  Readonly<{ kind: "cue"; cueId: string; by: string; via: "key" | "click" | "address" | "rundown"; viewer: null }>;
-/** A game says what came to pass in it, so that rules can answer: `what` is namespaced by the game's kind. */
+  Readonly<{ kind: "cue"; cueId: string; by: string; via: "key" | "click" | "address" | "rundown" | "reward"; viewer: null }>;
+/** Somebody wants a reward on the viewer page; `shownPrice` is what it said it costs. */
+export type WishSignal = Arrived & Readonly<{ kind: "wish"; viewer: Viewer; rewardId: string; text: string; shownPrice: number }>;
+/** Somebody has the viewer page open: as good as a word in chat for being there. Not kept in the log. */
+export type HereSignal = Arrived & Readonly<{ kind: "here"; viewer: Viewer }>;
+/** Something was bought on the platform itself, with its own points; `title` is how the platform calls it. */
+export type PurchaseSignal = Arrived &
+  Readonly<{ kind: "purchase"; viewer: Viewer; item: string; title: string; price: number; text: string }>;
 /** Something was bought with points and is to be done now. */
 export type RedemptionSignal = Arrived &
   Readonly<{ kind: "redemption"; viewer: Viewer; saleId: string; rewardId: string; reward: string; price: number; text: string }>;
+/** A game says what came to pass in it, so that rules can answer: `what` is namespaced by the game's kind. */
 export type HappenedSignal = Given & Readonly<{ kind: "happened"; gameId: string; what: string; amount: number; text: string }>;
 
 const whole = z.int().min(0).max(Number.MAX_SAFE_INTEGER);
@@ -86,6 +94,8 @@ export const handSchema = z.discriminatedUnion("do", [
   /** A sale that waits, or was made: done, or its points given back. */
   z.object({ do: z.literal("sale"), sale: z.string().max(40), what: z.enum(["done", "refund"]) }),
   z.object({ do: z.literal("refund-all"), reward: z.string().max(26) }),
+  /** Points given out again after a refund that was a slip. */
+  z.object({ do: z.literal("sale-again"), sale: z.string().max(40) }),
   /** Points set right by hand, up or down, with the reason. */
   z.object({
     do: z.literal("adjust"),
@@ -94,13 +104,32 @@ export const handSchema = z.discriminatedUnion("do", [
     by: z.int().min(-1_000_000_000_000).max(1_000_000_000_000),
     why: z.string().trim().min(1, "Say why: it stands in the viewer’s history.").max(120),
   }),
+  /** Points that come with viewers from elsewhere; `key` keeps the same list from being taken twice. */
+  z.object({
+    do: z.literal("take-in"),
+    key: z.string().min(1).max(60),
+    why: z.string().trim().min(1).max(120),
+    viewers: z
+      .array(z.object({ id: z.string().min(1).max(64), name: z.string().min(1).max(80), by: z.int().min(1).max(1_000_000_000_000) }))
+      .min(1)
+      .max(1_000),
+  }),
+  /** All that one account has goes to another: somebody goes by a new name. */
+  z.object({
+    do: z.literal("merge"),
+    from: z.string().min(1).max(64),
+    fromName: z.string().max(80),
+    to: z.string().min(1).max(64),
+    toName: z.string().max(80),
+  }),
   z.object({ do: z.literal("decide"), ask: z.string().max(60), yes: z.boolean() }),
 ]);
 export type Hand = z.infer<typeof handSchema>;
 /** `viewer` is the one for whose signal a rule lays the hand on; null for an operator's and a cue's. */
 export type HandSignal = Arrived & Readonly<{ kind: "hand"; gameId: string; by: string; viewer: Viewer | null; hand: Hand }>;
 
-export type Signal = MessageSignal | PlatformSignal | TimerSignal | CueSignal | HappenedSignal | RedemptionSignal | HandSignal;
+export type Signal =
+  MessageSignal | PlatformSignal | TimerSignal | CueSignal | HappenedSignal | RedemptionSignal | WishSignal | HereSignal | HandSignal;
 /** A signal before its arrival: without sequence number and time. */
 type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs"> : never;
 export type Sent = Untimed<PlatformSignal | CueSignal>;

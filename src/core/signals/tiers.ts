@@ -50,8 +50,11 @@ export function amountOf(signal: Signal): number | null {
     case "happened":
       return signal.amount;
     case "redemption":
+    case "purchase":
       return signal.price;
     case "message":
+    case "wish":
+    case "here":
     case "follow":
     case "live":
     case "ended":

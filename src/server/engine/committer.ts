@@ -1,6 +1,6 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { ChannelRow, EngineStore } from "../ports/engine-store";
+import type { ChannelRow, DeskRows, EngineStore } from "../ports/engine-store";
 import type { Turn } from "./turn";
 
 export type Waiting = Readonly<{ turn: Turn; publish: () => void; done: (result: Result<null>) => void }>;
@@ -9,7 +9,8 @@ export type CommitterDeps = Readonly<{
   channel: ChannelId;
   onError?: (what: string, error: unknown) => void;
   /** Memory may be ahead of, or behind, the truth: this is the truth. */
-  recovered: (row: ChannelRow, lastSeq: number) => void;
+  recovered: (row: ChannelRow, lastSeq: number, desk: DeskRows) => void;
+  desk: (row: ChannelRow) => Promise<DeskRows>;
 }>;
 
 /**
@@ -59,7 +60,12 @@ export class Committer {
         const states = [...parts].map((p) => ({ gameId: p.id, seq, durable: p.durable }));
         let outcome: "committed" | "duplicate" | "failed";
         try {
-          outcome = await store.commit(channel, { rows, states, kept: batch.flatMap((w) => w.turn.kept) });
+          outcome = await store.commit(channel, {
+            rows,
+            states,
+            kept: batch.flatMap((w) => w.turn.kept),
+            booked: batch.flatMap((w) => w.turn.booked),
+          });
         } catch (error) {
           onError?.("a commit failed", error);
           outcome = "failed";
@@ -89,7 +95,7 @@ export class Committer {
       try {
         const row = await store.channel(channel);
         const last = await store.lastSeq(channel);
-        if (row !== null) recovered(row, last);
+        if (row !== null) recovered(row, last, await this.deps.desk(row));
         return;
       } catch {
         await new Promise((resolve) => setTimeout(resolve, waitMs).unref());

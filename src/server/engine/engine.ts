@@ -14,7 +14,7 @@ import { Intake } from "./intake";
 import { MarkedPictures } from "./marked";
 import { OperatorHub } from "./operator-hub";
 import { OverlayHub } from "./overlay-hub";
-import { Runner } from "./runner";
+import { readDesk, Runner } from "./runner";
 
 export type ChatMaker = (row: ChatRow, events: ChatEvents) => Readonly<{ chat: Chat; emotePictures: string }> | null;
 export type EngineParts = Readonly<{
@@ -118,11 +118,12 @@ export class Engine {
       return;
     }
     const lastSeq = await store.lastSeq(id);
+    const desk = await readDesk(store, row, clock.now());
     if (this.runners.has(id)) return;
     const onError = (what: string, error: unknown): void => log.warn({ err: String(error) }, what);
     this.runners.set(
       id,
-      new Runner({ store, clock, bus, onError, say: (text) => this.chats.get(id)?.chat.say(text) ?? false }, row, lastSeq),
+      new Runner({ store, clock, bus, onError, say: (text) => this.chats.get(id)?.chat.say(text) ?? false }, row, lastSeq, desk),
     );
     log.info({ channel: row.name }, "channel taken up");
   }

@@ -6,24 +6,28 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note, StepContext } from "../../core/kernel/step";
 import type { Moment } from "../../core/moments/moment";
-import { emptyDesk } from "../../core/rewards/desk";
+import type { PointsSettings } from "../../core/points/settings";
+import type { Reward, RewardBook } from "../../core/rewards/settings";
+import { type Tag, tagsFor } from "../../core/rewards/tags";
 import { mainLane, rulebookDefaults, type Rulebook } from "../../core/rules/settings";
 import { moneyInWords, toHome } from "../../core/signals/money";
 import { markOf } from "../../core/show/marks";
-import { type Hand, nameOf, type Signal } from "../../core/signals/signal";
+import type { ShowDurable } from "../../core/show/settings";
+import { type Hand, nameOf, type Signal, type Viewer } from "../../core/signals/signal";
 import type { FromEvent } from "../../core/signals/events";
 import { count } from "../../core/words/sentence";
 import { showable } from "../../core/words/template";
 import type { Stage } from "../../core/wire/messages";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
-import type { ChannelRow, EngineStore } from "../ports/engine-store";
+import type { ChannelRow, DeskRows, EngineStore } from "../ports/engine-store";
 import { Committer } from "./committer";
+import { LiveDesk } from "./desk";
 import { DustLog } from "./dust-log";
 import { MomentBoard } from "./moment-board";
 import { PerMinute } from "./per-minute";
 import { RecentIds } from "./recent-ids";
-import { type PartNote, type Running, takeTurn, type Turn } from "./turn";
+import { type PartNote, type Running, showOf, takeTurn, type Turn } from "./turn";
 
 export type RunnerDeps = Readonly<{
   store: EngineStore;
@@ -36,6 +40,16 @@ export type RunnerDeps = Readonly<{
 export type Arrival = Readonly<{ id: string; signal: FromEvent }>;
 export type Taken = "taken" | "duplicate";
 const longestSleepMs = 60_000;
+/** No cooldown is longer. */
+const longestRestMs = 7 * 86_400_000;
+const noRows: DeskRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
+/** The show that runs on air, by what is stored; empty off air and in rehearsal. */
+const showIdIn = (row: ChannelRow): string => {
+  const durable = row.games.find((g) => g.kind === "show")?.durable as ShowDurable | null | undefined;
+  return durable?.state === "on" ? (durable.show?.id ?? "") : "";
+};
+export const readDesk = (store: EngineStore, row: ChannelRow, nowMs: number): Promise<DeskRows> =>
+  store.desk(row.id, { showId: showIdIn(row), sinceMs: nowMs - longestRestMs });
 /** So long after one operator did something, another one doing just that is taken for the same wish. */
 const twinMs = 1_000;
 
@@ -47,6 +61,9 @@ const twinMs = 1_000;
 export class Runner {
   private parts: Running[] = [];
   private emotes: EmoteIndex = emoteIndex([]);
+  readonly desk = new LiveDesk();
+  /** Chat words that mean something here, folded. */
+  private known = new Set<string>();
   private readonly ids = new RecentIds(20_000);
   private readonly log: DustLog;
   private readonly commits: Committer;
@@ -67,9 +84,11 @@ export class Runner {
     private readonly deps: RunnerDeps,
     row: ChannelRow,
     lastSeq: number,
+    desk: DeskRows = noRows,
   ) {
     this.row = row;
     this.seq = lastSeq;
+    this.desk.load(desk, showIdIn(row));
     this.ctx = this.contextOf(row);
     this.log = new DustLog((rows) => deps.store.append(row.id, rows), deps.onError);
     this.moments = new MomentBoard(deps.clock.now, {
@@ -80,7 +99,11 @@ export class Runner {
       store: deps.store,
       channel: row.id,
       ...(deps.onError === undefined ? {} : { onError: deps.onError }),
-      recovered: (fresh, last) => this.recovered(fresh, last),
+      desk: (fresh) => readDesk(deps.store, fresh, deps.clock.now()),
+      recovered: (fresh, last, rows) => {
+        this.desk.load(rows, showIdIn(fresh));
+        this.recovered(fresh, last);
+      },
     });
     this.reload(row);
   }
@@ -100,11 +123,52 @@ export class Runner {
       soundMs: (sound) => sounds.get(sound) ?? 0,
       pictureNamed: (name) => pictures.get(fold(name)) ?? null,
       gameName: (game) => names.get(game) ?? game,
-      // The ledger's rules are in the core (core/points, core/rewards); the desk that serves them comes with its tables.
-      desk: emptyDesk,
+      desk: this.desk,
       hushed: row.hushed,
       showId: null,
+      pointsName: this.points()?.name ?? "points",
+      gameRuns: (game) => {
+        const part = this.parts.find((p) => p.id === game);
+        const view = part?.rules.view(part.settings, part.durable, "operator", part.dust) ?? {};
+        return part !== undefined && view["on"] !== false && view["health"] !== 0;
+      },
+      isWord: (word) => this.known.has(fold(word)),
     };
+  }
+  private settingsOf(kind: string): unknown {
+    return this.parts.find((p) => p.kind === kind)?.settings;
+  }
+  // The parts' own schemas have accepted their settings.
+  private points(): PointsSettings | undefined {
+    return this.settingsOf("points") as PointsSettings | undefined;
+  }
+  rewards(): RewardBook | undefined {
+    return this.settingsOf("rewards") as RewardBook | undefined;
+  }
+  /** What differs from one signal to the next. */
+  private nowContext(atMs: number): Omit<StepContext, "emotes"> {
+    const show = showOf(this.parts)?.durable;
+    const showId = show?.state === "on" ? (show.show?.id ?? null) : null;
+    this.desk.show(showId ?? "");
+    this.desk.nowMs = atMs;
+    return { ...this.ctx, hushed: this.row.hushed, showId };
+  }
+  private chatWords(): Set<string> {
+    const rewards = this.rewards();
+    const show = this.settingsOf("show") as { commands?: readonly { word: string }[] } | undefined;
+    const cues = this.settingsOf("cues") as { cues?: readonly { word: string }[] } | undefined;
+    const commands = this.settingsOf("commands") as { commands?: readonly { words: readonly string[] }[] } | undefined;
+    return new Set(
+      [
+        ...Object.values(this.points()?.words ?? {}),
+        ...Object.values(rewards?.words ?? {}),
+        ...(rewards?.rewards ?? []).flatMap((r) => r.words),
+        ...(show?.commands ?? []).map((c) => c.word),
+        ...(cues?.cues ?? []).map((c) => c.word),
+        ...(commands?.commands ?? []).flatMap((c) => c.words),
+        ...this.book().rules.flatMap((r) => (r.words.how === "is" ? r.words.list : [])),
+      ].map(fold),
+    );
   }
   private book(): Rulebook {
     // The part's own schema has accepted its settings.
@@ -130,6 +194,8 @@ export class Runner {
       return [{ id, kind, name, rules, version, settings: settings.data, durable, dust: old?.dust ?? rules.freshDust() }];
     });
     this.ctx = this.contextOf(row);
+    this.known = this.chatWords();
+    this.desk.dayOffsetMin = this.points()?.dayOffsetMin ?? 0;
     this.names.clear();
     this.moments.rules = this.book().lanes;
     this.moments.hush(this.row.hushed);
@@ -291,6 +357,13 @@ export class Runner {
   async hand(gameId: string, by: string, id: string, hand: Hand): Promise<Result<readonly Note[]>> {
     const part = this.parts.find((p) => p.id === gameId || (gameId === "show" && p.kind === "show"));
     if (part === undefined) return refused("game/unknown");
+    if (hand.do === "sale" || hand.do === "sale-again") {
+      // One of long ago is fetched first; what is in memory is newer.
+      if (this.desk.sale(hand.sale) === null) {
+        const sale = await this.deps.store.sale(this.id, hand.sale).catch(() => null);
+        if (sale !== null) this.desk.remember(sale);
+      }
+    }
     const free = this.free(`hand:${id}`, `${part.id} ${JSON.stringify(hand)}`, by);
     if (!free.ok) return free;
     gameId = part.id;
@@ -344,16 +417,72 @@ export class Runner {
     await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
   }
 
+  /** Somebody wants a reward on the viewer page. Resolves when it is paid, or with the reason why not. */
+  async wish(viewer: Viewer, wish: Readonly<{ id: string; reward: string; text: string; price: number }>): Promise<Result<Note>> {
+    const part = this.parts.find((p) => p.kind === "rewards");
+    if (part === undefined) return refused("reward/gone");
+    if (this.stopped || this.commits.recovering) return refused("store/away");
+    if (showOf(this.parts)?.durable.muted.some((m) => m.id === viewer.id) === true) return refused("viewer/muted");
+    if (!this.ids.add(`wish:${viewer.id}:${wish.id}`)) return refused("signal/duplicate");
+    const signal: Signal = {
+      kind: "wish",
+      seq: (this.seq += 1),
+      atMs: this.deps.clock.now(),
+      id: `${viewer.id}:${wish.id}`.slice(0, 100),
+      viewer: { ...viewer, name: this.nameFor(viewer.name) },
+      rewardId: wish.reward,
+      text: wish.text,
+      shownPrice: wish.price,
+    };
+    const done = await this.take(signal, "page", null, false);
+    if (!done.ok) {
+      this.ids.forget(`wish:${viewer.id}:${wish.id}`);
+      return done;
+    }
+    const note = done.value.find((n) => n.game === part.id)?.note;
+    if (note === undefined) return refused("reward/gone");
+    return note.refusal === undefined ? ok(note) : { ok: false, refusal: note.refusal };
+  }
+
+  /** They have the viewer page open: as good as a word for being there. */
+  here(viewer: Viewer): void {
+    if (this.stopped || this.commits.recovering) return;
+    const part = this.parts.find((p) => p.kind === "points");
+    if (part === undefined) return;
+    const signal: Signal = { kind: "here", seq: this.seq, atMs: this.deps.clock.now(), id: "", viewer };
+    void this.take(signal, "page", part, false);
+  }
+
+  /** The price tags as one viewer may see them; null for one who is not known. */
+  tags(viewer: Viewer | null): readonly Tag[] {
+    const book = this.rewards();
+    if (book === undefined) return [];
+    const nowMs = this.deps.clock.now();
+    const ctx = this.nowContext(nowMs);
+    return tagsFor(book, this.desk, {
+      nowMs,
+      onAir: ctx.showId !== null,
+      hushed: ctx.hushed,
+      pointsName: ctx.pointsName,
+      viewer,
+      restingGame: (reward: Reward) => {
+        const deed = reward.deeds.find((d) => (d.do === "damage" || d.do === "flock") && !ctx.gameRuns(d.game));
+        return deed !== undefined && "game" in deed ? ctx.gameName(deed.game) : null;
+      },
+    });
+  }
+
   /** Steps a signal now; what it comes to is told when it is committed, or at once when it is dust. */
   private take(signal: Signal, source: string, to: Running | null, mustKeep: boolean): Promise<Result<readonly PartNote[]>> {
     const turn = takeTurn(signal, source, to, {
       parts: this.parts,
       emotes: this.emotes,
-      ctx: this.ctx,
+      ctx: this.nowContext(signal.atMs),
       nextSeq: () => (this.seq += 1),
+      apply: (seq, booking) => this.desk.apply(seq, booking),
     });
     const publish = (): void => this.publish(turn, signal);
-    if (!mustKeep && turn.changed.size === 0 && turn.kept.length === 0) {
+    if (!mustKeep && turn.changed.size === 0 && turn.kept.length === 0 && turn.booked.length === 0) {
       publish();
       for (const row of turn.rows) this.log.add(row);
       return Promise.resolve(ok(turn.notes));
@@ -369,6 +498,7 @@ export class Runner {
     // Under hush, dust is simply not shown; games go on counting.
     if (!this.row.hushed) for (const { game, effects } of turn.effects) bus.publish(this.id, { kind: "effects", game, effects });
     for (const { lane, moment } of turn.shows) this.moments.show(lane, moment);
+    for (const { booking } of turn.booked) bus.publish(this.id, { kind: "booked", booking });
     if (turn.hush !== null) void this.hush(turn.hush);
     for (const row of turn.rows) {
       if (row.kind === "message") continue;
@@ -465,6 +595,12 @@ function talkText(signal: Signal): string {
       return `raided with ${count(signal.viewers)}`;
     case "host":
       return `hosts with ${count(signal.viewers)}`;
+    case "wish":
+      return "on the viewer page";
+    case "here":
+      return "";
+    case "purchase":
+      return `bought “${signal.title}” on the platform${signal.text === "" ? "" : `: ${signal.text}`}`;
     case "redemption":
       return `bought ${signal.reward} for ${count(signal.price)}`;
     case "live":

@@ -7,7 +7,8 @@ import type { Note, StepContext } from "../../core/kernel/step";
 import type { Moment } from "../../core/moments/moment";
 import type { ShowDurable } from "../../core/show/settings";
 import type { HappenedSignal, HandSignal, Signal } from "../../core/signals/signal";
-import type { KeptRow, LogRow } from "../ports/engine-store";
+import type { Booking } from "../../core/rewards/desk";
+import type { Booked, KeptRow, LogRow } from "../ports/engine-store";
 
 /** A game or a book as it runs: its settings, and where it stands. */
 export type Running = {
@@ -26,6 +27,7 @@ export type Turn = {
   rows: LogRow[];
   changed: Set<Running>;
   kept: KeptRow[];
+  booked: Booked[];
   effects: { game: GameId; effects: readonly unknown[] }[];
   notes: PartNote[];
   says: string[];
@@ -38,6 +40,8 @@ export type TurnKit = Readonly<{
   emotes: EmoteIndex;
   ctx: Omit<StepContext, "emotes">;
   nextSeq: () => number;
+  /** Counts a booking at once, so that what is stepped next sees it. */
+  apply: (seq: number, booking: Booking) => Booked;
 }>;
 
 /** Rules may answer what rules did; so deep, and so often, and no further. */
@@ -75,7 +79,7 @@ function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note
  * rule's blow lands before the next signal is looked at.
  */
 export function takeTurn(first: Signal, source: string, to: Running | null, kit: TurnKit): Turn {
-  const turn: Turn = { rows: [], changed: new Set(), kept: [], effects: [], notes: [], says: [], shows: [], hush: null };
+  const turn: Turn = { rows: [], changed: new Set(), kept: [], booked: [], effects: [], notes: [], says: [], shows: [], hush: null };
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
   const address = to === null ? addressed(first, kit) : { to: [to], note: null };
   const queue: Next[] = [{ signal: first, source, to: address.to, depth: 0, answer: false }];
@@ -124,7 +128,19 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
       }
       case "cue": {
         const target = kit.parts.filter((p) => p.kind === "cues");
-        return next({ kind: "cue", ...stamp, cueId: order.cueId, by: order.by, via: "rundown", viewer: null }, "operator", target);
+        return next(
+          { kind: "cue", ...stamp, cueId: order.cueId, by: order.by, via: order.via ?? "rundown", viewer: null },
+          "operator",
+          target,
+        );
+      }
+      case "redeemed": {
+        const { viewer, saleId, rewardId, reward, price, text } = order;
+        return next(
+          { kind: "redemption", ...stamp, viewer, saleId, rewardId, reward, price, text },
+          "rewards",
+          kit.parts.filter((p) => p.kind === "rewards" || p.kind === "rules"),
+        );
       }
       case "announce":
         return next(
@@ -170,10 +186,14 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
       if (outcome.effects.length > 0) turn.effects.push({ game: part.id, effects: outcome.effects });
       for (const kept of outcome.kept ?? [])
         if (!rehearsing || kept.kind === "show") turn.kept.push({ ...kept, gameId: part.id, seq: signal.seq });
+      // A rehearsal touches no points.
+      if (outcome.booking !== undefined && !rehearsing && !isEmpty(outcome.booking))
+        turn.booked.push(kit.apply(signal.seq, outcome.booking));
       for (const order of outcome.orders ?? []) follow(order, part, at, own);
     }
     turn.notes.push(...own);
     // Small happenings nobody answered are in the hit's own row already.
+    if (signal.kind === "here") continue;
     if (signal.kind !== "happened" || own.length > 0 || signal.what.endsWith("/fell"))
       turn.rows.push({
         seq: signal.seq,
@@ -189,6 +209,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
   return turn;
 }
 
+const isEmpty = (b: Booking): boolean => b.entries.length === 0 && b.sales.length === 0 && b.prices.length === 0;
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 
 /** Before a rehearsal everything but the show is laid aside, into the show's own state, so that a restart keeps it too. */

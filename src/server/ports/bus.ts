@@ -1,6 +1,7 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Moment } from "../../core/moments/moment";
 import type { Mark } from "../../core/show/marks";
+import type { Booking } from "../../core/rewards/desk";
 import type { Note } from "../../core/kernel/step";
 
 /** What a runner tells the rest, after it is true. In-process here; a shared bus on several machines. */
@@ -24,6 +25,8 @@ export type Publication =
     }>
   /** What goes onto the tape, after its row was committed or handed to the log. */
   | Readonly<{ kind: "mark"; mark: Mark }>
+  /** Points moved, or something was sold, decided or given back. */
+  | Readonly<{ kind: "booked"; booking: Booking }>
   | Readonly<{ kind: "changed"; what: string; id: string; revision: number; by: string }>;
 export type Bus = Readonly<{
   publish: (channel: ChannelId, publication: Publication) => void;

@@ -1,5 +1,8 @@
 import type { ChannelId, GameId } from "../../core/kernel/ids";
 import type { Kept } from "../../core/kernel/step";
+import type { PriceAt } from "../../core/points/price";
+import type { Booking, Sale } from "../../core/rewards/desk";
+import type { Viewer } from "../../core/signals/signal";
 import type { Place, Sound, Sprite } from "../../core/wire/messages";
 
 /** What the engine needs of the truth. One contract test runs against every implementation. */
@@ -52,7 +55,28 @@ export type Commit = Readonly<{
   states: readonly Readonly<{ gameId: GameId; seq: number; durable: unknown }>[];
   /** What is kept for good: hits, reigns. */
   kept: readonly KeptRow[];
+  /** Entries of the ledger and sales, each under the signal that brought it. */
+  booked?: readonly Booked[];
 }>;
+export type Booked = Readonly<{
+  seq: number;
+  booking: Booking;
+  /** What viewers have earned on a day of the channel's after it, where it brought them something. */
+  earned: Readonly<Record<string, Readonly<{ day: number; earned: number }>>>;
+}>;
+/** All that the single writer keeps in memory of points and sales. */
+export type DeskRows = Readonly<{
+  accounts: readonly Readonly<{ account: string; name: string; balance: number; day: number; earned: number }>[];
+  /** Sales that count, by reward: not refunded ones. */
+  sold: readonly Readonly<{ rewardId: string; count: number }>[];
+  soldInShow: readonly Readonly<{ rewardId: string; viewer: string; count: number }>[];
+  /** The last sale that starts a cooldown, by reward and viewer, of the last week. */
+  last: readonly Readonly<{ rewardId: string; viewer: string; atMs: number }>[];
+  prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
+  /** Those that wait, and the newest others. */
+  sales: readonly Sale[];
+}>;
+export type ViewerSession = Readonly<{ channelId: ChannelId; viewer: Viewer }>;
 export type KeptRow = Kept & Readonly<{ gameId: GameId; seq: number }>;
 
 export type EngineStore = Readonly<{
@@ -65,6 +89,16 @@ export type EngineStore = Readonly<{
   /** All of it or nothing; a row whose source and id are there already makes it refuse as a whole. */
   commit: (id: ChannelId, commit: Commit) => Promise<"committed" | "duplicate">;
   /** Best effort, many rows at once; a row that is there already changes nothing. */
+  /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
+  desk: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<DeskRows>;
+  sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
+  /** A private detail to a sale; null takes it away. */
+  keepDetail: (id: ChannelId, sale: string, sealed: string | null) => Promise<void>;
+  addViewerSession: (
+    id: ChannelId,
+    session: Readonly<{ tokenHash: string; viewer: Viewer; nowMs: number; untilMs: number }>,
+  ) => Promise<void>;
+  viewerSession: (tokenHash: string, nowMs: number) => Promise<ViewerSession | null>;
   append: (id: ChannelId, rows: readonly LogRow[]) => Promise<void>;
   setHushed: (id: ChannelId, on: boolean) => Promise<void>;
   /** One owner at a time: true when `owner` holds the channel until `untilMs`. Times are the caller's. */

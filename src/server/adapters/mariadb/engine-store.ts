@@ -1,7 +1,10 @@
 import { channelId, gameId, type ChannelId } from "../../../core/kernel/ids";
+import { z } from "zod";
+import { roles as allRoles } from "../../../core/signals/signal";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, EngineStore, LogRow, OverlayRow } from "../../ports/engine-store";
 import { type Database, fromJson } from "./database";
+import { book, readDesk, saleOf } from "./points";
 import { isDuplicate, propSound, propSprite, type Row, spriteOf, text } from "./rows";
 
 const logColumns = (id: ChannelId, row: LogRow) => ({
@@ -117,7 +120,7 @@ export function mariadbEngineStore(db: Database): EngineStore {
         .select("signal_id")) as Row[];
       return new Set(rows.map((r) => text(r["signal_id"])));
     },
-    commit: async (id, { rows, states, kept }) => {
+    commit: async (id, { rows, states, kept, booked = [] }) => {
       try {
         await db.transaction(async (trx) => {
           for (const some of chunks(rows)) await trx("signals").insert(some.map((row) => logColumns(id, row)));
@@ -141,6 +144,7 @@ export function mariadbEngineStore(db: Database): EngineStore {
                 body: JSON.stringify(k.body),
               })),
             );
+          if (booked.length > 0) await book(trx, id, booked);
         });
         return "committed";
       } catch (error) {
@@ -154,6 +158,37 @@ export function mariadbEngineStore(db: Database): EngineStore {
           .insert(some.map((row) => logColumns(id, row)))
           .onConflict()
           .ignore();
+    },
+    desk: (id, at) => readDesk(db, id, at),
+    sale: async (id, sale) => {
+      const row = (await db("sales").where({ channel_id: id, id: sale }).first()) as Row | undefined;
+      return row === undefined ? null : saleOf(row);
+    },
+    keepDetail: async (id, sale, sealed) => void (await db("sales").where({ channel_id: id, id: sale }).update({ detail_sealed: sealed })),
+    addViewerSession: async (id, { tokenHash, viewer, nowMs, untilMs }) => {
+      await db("viewer_sessions").where("expires_ms", "<", nowMs).delete();
+      await db("viewer_sessions")
+        .insert({
+          token_hash: tokenHash,
+          channel_id: id,
+          viewer: viewer.id,
+          viewer_name: viewer.name.slice(0, 80),
+          roles: JSON.stringify(viewer.roles),
+          since_ms: nowMs,
+          expires_ms: untilMs,
+        })
+        .onConflict("token_hash")
+        .merge();
+    },
+    viewerSession: async (tokenHash, nowMs) => {
+      const row = (await db("viewer_sessions").where({ token_hash: tokenHash }).andWhere("expires_ms", ">", nowMs).first()) as
+        Row | undefined;
+      if (row === undefined) return null;
+      const roles = z.array(z.enum(allRoles)).safeParse(fromJson(row["roles"]));
+      return {
+        channelId: channelId(text(row["channel_id"])),
+        viewer: { id: text(row["viewer"]), name: text(row["viewer_name"]), roles: roles.success ? roles.data : [] },
+      };
     },
     setHushed: async (id, on) => void (await db("channels").where({ id }).update({ hushed: on })),
     lease: async (id, owner, nowMs, untilMs) => {

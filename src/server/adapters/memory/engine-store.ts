@@ -1,5 +1,8 @@
 import type { ChannelId } from "../../../core/kernel/ids";
-import type { ChannelRow, EngineStore, KeptRow, LogRow } from "../../ports/engine-store";
+import { changesOf, isViewerAccount } from "../../../core/points/ledger";
+import type { PriceAt } from "../../../core/points/price";
+import type { Sale } from "../../../core/rewards/desk";
+import type { Booked, ChannelRow, DeskRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
 
 export type MemoryStore = EngineStore & {
   put: (channel: ChannelRow) => void;
@@ -9,12 +12,75 @@ export type MemoryStore = EngineStore & {
   away: boolean;
 };
 
+type Ledger = {
+  keys: Set<string>;
+  accounts: Map<string, DeskRows["accounts"][number]>;
+  sales: Map<string, Sale>;
+  prices: Map<string, PriceAt>;
+};
+const freshLedger = (): Ledger => ({ keys: new Set(), accounts: new Map(), sales: new Map(), prices: new Map() });
+
+/** All of it or nothing, as the database does it: no key twice, no viewer below none. */
+function bookIn(ledger: Ledger, booked: readonly Booked[]): "committed" | "duplicate" {
+  const entries = booked.flatMap((b) => b.booking.entries);
+  if (new Set(entries.map((e) => e.key)).size < entries.length || entries.some((e) => ledger.keys.has(e.key))) return "duplicate";
+  const changes = changesOf(entries);
+  for (const { account, amount } of changes)
+    if (isViewerAccount(account) && (ledger.accounts.get(account)?.balance ?? 0) + amount < 0) throw new Error("below none");
+  for (const e of entries) ledger.keys.add(e.key);
+  const names: Record<string, string> = Object.assign({}, ...booked.map((b) => b.booking.names));
+  const earned: Booked["earned"] = Object.assign({}, ...booked.map((b) => b.earned));
+  for (const { account, amount } of changes) {
+    const old = ledger.accounts.get(account);
+    const viewer = isViewerAccount(account) ? account.slice(2) : "";
+    ledger.accounts.set(account, {
+      account,
+      name: names[viewer] ?? old?.name ?? "",
+      balance: (old?.balance ?? 0) + amount,
+      ...(earned[viewer] ?? { day: old?.day ?? 0, earned: old?.earned ?? 0 }),
+    });
+  }
+  for (const { booking } of booked) {
+    for (const s of booking.sales) ledger.sales.set(s.id, s);
+    for (const p of booking.prices) ledger.prices.set(p.rewardId, p.at);
+  }
+  return "committed";
+}
+
+function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: number): DeskRows {
+  const counted = [...sales.values()].filter((s) => s.state !== "refunded");
+  return {
+    accounts: [...accounts.values()],
+    sold: counted
+      .map((s) => s.rewardId)
+      .filter((r, i, all) => all.indexOf(r) === i)
+      .map((rewardId) => ({
+        rewardId,
+        count: counted.filter((s) => s.rewardId === rewardId).length,
+      })),
+    soldInShow:
+      showId === "" ? [] : counted.filter((s) => s.showId === showId).map((s) => ({ rewardId: s.rewardId, viewer: s.viewer.id, count: 1 })),
+    last: [...sales.values()]
+      .filter((s) => s.atMs >= sinceMs && (s.state !== "refunded" || s.shown))
+      .map((s) => ({ rewardId: s.rewardId, viewer: s.viewer.id, atMs: s.atMs })),
+    prices: [...prices].map(([rewardId, at]) => ({ rewardId, at })),
+    sales: [...sales.values()],
+  };
+}
+
 /** The store without a database: for unit tests of the engine, held to the same contract. */
 export function memoryEngineStore(): MemoryStore {
   const channels = new Map<ChannelId, ChannelRow>();
   const logs = new Map<ChannelId, LogRow[]>();
   const records = new Map<ChannelId, KeptRow[]>();
   const leases = new Map<ChannelId, { owner: string; untilMs: number }>();
+  const ledgers = new Map<ChannelId, Ledger>();
+  const viewers = new Map<string, ViewerSession & { untilMs: number }>();
+  const ledgerOf = (id: ChannelId): Ledger => {
+    const ledger = ledgers.get(id) ?? freshLedger();
+    ledgers.set(id, ledger);
+    return ledger;
+  };
   const logOf = (id: ChannelId): LogRow[] => {
     const log = logs.get(id) ?? [];
     logs.set(id, log);
@@ -35,10 +101,11 @@ export function memoryEngineStore(): MemoryStore {
     channel: async (id) => (guard(), channels.get(id) ?? null),
     revisions: async () => (guard(), new Map([...channels].map(([id, c]) => [id, c.revision]))),
     lastSeq: async (id) => (guard(), logOf(id).reduce((max, r) => Math.max(max, r.seq), 0)),
-    commit: async (id, { rows, states, kept }) => {
+    commit: async (id, { rows, states, kept, booked = [] }) => {
       guard();
       const log = logOf(id);
       if (rows.some((row) => has(log, row))) return "duplicate";
+      if (bookIn(ledgerOf(id), booked) === "duplicate") return "duplicate";
       log.push(...rows);
       records.set(id, [...(records.get(id) ?? []), ...kept]);
       const channel = channels.get(id);
@@ -54,6 +121,18 @@ export function memoryEngineStore(): MemoryStore {
       guard();
       const log = logOf(id);
       for (const row of rows) if (!has(log, row)) log.push(row);
+    },
+    desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
+    sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
+    keepDetail: async () => guard(),
+    addViewerSession: async (id, { tokenHash, viewer, untilMs }) => {
+      guard();
+      viewers.set(tokenHash, { channelId: id, viewer, untilMs });
+    },
+    viewerSession: async (tokenHash, nowMs) => {
+      guard();
+      const found = viewers.get(tokenHash);
+      return found === undefined || found.untilMs <= nowMs ? null : { channelId: found.channelId, viewer: found.viewer };
     },
     setHushed: async (id, on) => {
       guard();

@@ -62,11 +62,13 @@ export function DeedList({ label, deeds, when, variables, parts, onSet }: Props)
         <Portal>
           <Menu.Positioner>
             <Menu.Content>
-              {deedKinds.map(({ kind, words }) => (
-                <Menu.Item key={kind} value={kind} onClick={() => onSet([...deeds, newDeed(kind, parts)])}>
-                  {words}
-                </Menu.Item>
-              ))}
+              {deedKinds
+                .filter(({ kind }) => kind !== "cue" || (when !== "cue" && parts.cues.length > 0))
+                .map(({ kind, words }) => (
+                  <Menu.Item key={kind} value={kind} onClick={() => onSet([...deeds, newDeed(kind, parts)])}>
+                    {words}
+                  </Menu.Item>
+                ))}
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
@@ -305,6 +307,18 @@ function DeedForm({
             onSet={(v) => onSet({ ...deed, on: v === "on" })}
           />{" "}
           <Pick label="Which game" value={deed.game} options={games("")} onSet={(game) => onSet({ ...deed, game })} />
+        </>
+      );
+    case "cue":
+      return (
+        <>
+          Fire the cue{" "}
+          <Pick
+            label="Which cue"
+            value={deed.cue}
+            options={parts.cues.map((c) => ({ value: c.id, words: c.name }))}
+            onSet={(cue) => onSet({ ...deed, cue })}
+          />
         </>
       );
     case "wait":

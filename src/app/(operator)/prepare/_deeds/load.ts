@@ -1,3 +1,4 @@
+import { cueBookSchema } from "../../../../core/cues/settings";
 import { soundFactsSchema } from "../../../../core/props/settings";
 import type { ChannelId } from "../../../../core/kernel/ids";
 import { isGame } from "../../../../core/games/registry";
@@ -14,6 +15,9 @@ export async function loadParts(store: OperatorStore, channel: ChannelId): Promi
     store.emotes.emotes(channel),
     homeCurrency(store, channel),
   ]);
+  const cueId = games.find((g) => g.kind === "cues")?.id;
+  const draft = cueId === undefined ? null : await store.games.draft(channel, cueId);
+  const cues = cueBookSchema.safeParse(draft?.settings);
   return {
     games: games.filter((g) => isGame(g.kind)).map(({ id, kind, name }) => ({ id, kind, name })),
     props: props.map(({ id, name, kind, url, facts }) => {
@@ -23,6 +27,7 @@ export async function loadParts(store: OperatorStore, channel: ChannelId): Promi
     emotes: emotes.map((e) => e.sprite),
     pictures: pictureSprites(props),
     lanes: [],
+    cues: cues.success ? cues.data.cues.map(({ id, name }) => ({ id, name })) : [],
     home,
   };
 }

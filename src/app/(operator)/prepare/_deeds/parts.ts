@@ -10,11 +10,13 @@ export type Parts = Readonly<{
   emotes: readonly Sprite[];
   pictures: readonly Sprite[];
   lanes: readonly Readonly<{ id: string; name: string }>[];
+  cues: readonly Readonly<{ id: string; name: string }>[];
   home: string;
 }>;
 
 export const namesOf = (parts: Parts, home = parts.home): Names => ({
   game: (id) => parts.games.find((g) => g.id === id)?.name ?? null,
+  cue: (id) => parts.cues.find((c) => c.id === id)?.name ?? null,
   prop: (id) => parts.props.find((p) => p.id === id)?.name ?? null,
   home,
 });
@@ -28,6 +30,7 @@ export const deedKinds: readonly Readonly<{ kind: Deed["do"]; words: string }>[]
   { kind: "say", words: "say something in chat" },
   { kind: "tell-rules", words: "tell a game’s rules in chat" },
   { kind: "switch", words: "start or stop a game" },
+  { kind: "cue", words: "fire a cue" },
   { kind: "wait", words: "wait" },
 ];
 
@@ -49,6 +52,8 @@ export function newDeed(kind: Deed["do"], parts: Parts): Deed {
       return { do: "tell-rules", game: first("boss-battle") };
     case "switch":
       return { do: "switch", game: parts.games[0]?.id ?? "", on: true };
+    case "cue":
+      return { do: "cue", cue: parts.cues[0]?.id ?? "" };
     case "wait":
       return { do: "wait", ms: 2_000 };
   }

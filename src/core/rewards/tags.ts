@@ -1,0 +1,74 @@
+import type { Viewer } from "../signals/signal";
+import type { Desk } from "./desk";
+import { costOf, redeem } from "./redeem";
+import type { Reward, RewardBook } from "./settings";
+import { rewardRefusalInWords } from "./words";
+
+/** A price tag as a viewer sees it: what it costs now, and what stands in the way, if anything does. */
+export type Tag = Readonly<{
+  id: string;
+  name: string;
+  about: string;
+  category: string;
+  icon: string;
+  /** The chat words that buy it; none for one that is bought here only. */
+  words: readonly string[];
+  price: number;
+  moving: boolean;
+  approval: boolean;
+  text: Reward["text"];
+  detail: string;
+  /** How many are left; null for without end. */
+  left: number | null;
+  /** In words, why not now; empty when it can be had (or nobody is known yet and it could be had). */
+  why: string;
+  code: string;
+  /** When it will be free again, UTC milliseconds; 0 when that is not known or it is free. */
+  freeAtMs: number;
+}>;
+
+export type Looking = Readonly<{
+  nowMs: number;
+  onAir: boolean;
+  hushed: boolean;
+  pointsName: string;
+  /** Null for one who is not known: then only what holds for everyone stands in the way. */
+  viewer: Viewer | null;
+  restingGame: (reward: Reward) => string | null;
+}>;
+
+/**
+ * The price tags one viewer may see, in the order of the book. What is off or kept for somebody else is not
+ * among them; of the rest the same checks answer that answer when it is bought.
+ */
+export function tagsFor(book: RewardBook, desk: Desk, looking: Looking): readonly Tag[] {
+  const { nowMs, onAir, pointsName, viewer } = looking;
+  const stranger: Viewer = { id: "", name: "", roles: ["viewer", "member", "vip", "moderator", "streamer"] };
+  const seenBy = viewer ?? stranger;
+  return book.rewards
+    .filter((r) => r.on && (r.keptFor === "" || r.keptFor === viewer?.id))
+    .map((r): Tag => {
+      const own = viewer === null ? { ...desk, balance: () => Number.MAX_SAFE_INTEGER } : desk;
+      const asking = { viewer: seenBy, text: "any", atMs: nowMs, onAir, shownPrice: null, rests: looking.restingGame(r), pointsName };
+      const offer = redeem(r, own, asking);
+      const no = looking.hushed ? { code: "reward/hushed", facts: { reward: r.name } } : offer.ok ? null : offer.refusal;
+      const freeInS = no === null ? 0 : Number(no.facts["freeInS"] ?? 0);
+      return {
+        id: r.id,
+        name: r.name,
+        about: r.about,
+        category: r.category,
+        icon: r.icon,
+        words: r.words.filter((w) => w !== ""),
+        price: costOf(r, desk, nowMs),
+        moving: r.moving !== null,
+        approval: r.approval,
+        text: r.text,
+        detail: r.detail,
+        left: r.stock === 0 ? null : Math.max(0, r.stock - desk.sold(r.id)),
+        why: no === null ? "" : rewardRefusalInWords(no),
+        code: no?.code ?? "",
+        freeAtMs: freeInS === 0 ? 0 : nowMs + freeInS * 1000,
+      };
+    });
+}

@@ -1,0 +1,383 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { channelId, gameId } from "../../core/kernel/ids";
+import { pointsDefaults } from "../../core/points/settings";
+import { newReward, type Reward } from "../../core/rewards/settings";
+import { showDefaults } from "../../core/show/settings";
+import { inProcessBus } from "../adapters/bus/in-process";
+import type { Database } from "../adapters/mariadb/database";
+import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
+import { checkLedgerOf, rebuildBalances } from "../adapters/mariadb/ledger-check";
+import type { EngineStore } from "../ports/engine-store";
+import type { Publication } from "../ports/bus";
+import { said, testChannel } from "../testing/channel";
+import { testDatabase } from "../testing/database";
+import { readDesk, Runner } from "./runner";
+
+/** The economy on the real database: whatever goes wrong, the ledger balances to the point. */
+let db: Database;
+let end: () => Promise<void>;
+let n = 0;
+beforeAll(async () => void ({ db, end } = await testDatabase("economy")));
+afterAll(() => end());
+
+const reward = (id: string, part: Partial<Reward> = {}): Reward => ({
+  ...newReward(id, id, 100),
+  words: [`!${id}`],
+  deeds: [{ do: "say", text: `{viewer} has ${id}` }],
+  ...part,
+});
+const viewer = (name: string) => ({ id: name, name, roles: [] });
+
+type Shop = Awaited<ReturnType<typeof shop>>;
+/** A channel with points and these rewards, on air unless said otherwise. */
+async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
+  n += 1;
+  const id = channelId(`shop${n}`);
+  const games = [
+    ["rewards", { schema: 1, rewards }],
+    ["points", { ...pointsDefaults, name: "clay", dailyMost: 0 }],
+    ["show", showDefaults],
+  ] as const;
+  await db("channels").insert({ id, name: "Saltmarsh Kiln", salt: 1, revision: 1, hushed: false, created_ms: 1 });
+  for (const [kind, settings] of games) {
+    const part = `${kind}-${id}`;
+    await db("games").insert({ id: part, channel_id: id, kind, name: kind, draft: JSON.stringify(settings), version: 1, created_ms: 1 });
+    await db("game_versions").insert({ game_id: part, version: 1, settings: JSON.stringify(settings), by: "x", at_ms: 1 });
+  }
+  const store: EngineStore = { ...mariadbEngineStore(db), ...over };
+  const time = { nowMs: 1_000_000_000 };
+  const says: string[] = [];
+  let chatWorks = true;
+  const heard: Publication[] = [];
+  const bus = inProcessBus();
+  bus.subscribe((_, p) => heard.push(p));
+  const start = async (): Promise<Runner> => {
+    const row = (await store.channel(id))!;
+    const desk = await readDesk(store, row, time.nowMs);
+    return new Runner(
+      { store, clock: { now: () => time.nowMs }, bus, say: (t) => chatWorks && says.push(t) > 0 },
+      row,
+      await store.lastSeq(id),
+      desk,
+    );
+  };
+  let runner = await start();
+  let k = 0;
+  const part = (kind: string) => gameId(`${kind}-${id}`);
+  const hand = (kind: string, what: Record<string, unknown>) => runner.hand(part(kind), "maria", `hand-${(k += 1)}-${id}`, what as never);
+  const give = (name: string, by: number) => hand("points", { do: "adjust", viewer: name, name, by, why: "for the test" });
+  const say = (name: string, text: string) => runner.message(said(text, null, name));
+  const wish = (name: string, which: string, price = 100, wishId = `w${(k += 1)}`) =>
+    runner.wish(viewer(name), { id: wishId, reward: which, text: "", price });
+  const settled = async () => {
+    for (let i = 0; i < 400 && runner.standing().waitingMs > 0; i += 1) await new Promise((r) => setTimeout(r, 5));
+    await new Promise((r) => setTimeout(r, 30));
+  };
+  return {
+    id,
+    store,
+    time,
+    says,
+    heard,
+    hand,
+    give,
+    say,
+    wish,
+    settled,
+    get runner() {
+      return runner;
+    },
+    silence: () => (chatWorks = false),
+    onAir: () => hand("show", { do: "show", what: "on-air" }),
+    /** As after kill −9: nothing is told to stop, all is read anew. */
+    restart: async () => {
+      const old = runner;
+      runner = await start();
+      void old.stop();
+      return runner;
+    },
+    sales: async () =>
+      (await db("sales").where({ channel_id: id }).orderBy("at_ms").orderBy("id")) as {
+        id: string;
+        state: string;
+        viewer: string;
+        shown: number;
+      }[],
+    balance: async (name: string) =>
+      Number(
+        (
+          (await db("point_balances")
+            .where({ channel_id: id, account: `v:${name}` })
+            .first()) as { balance: number } | undefined
+        )?.balance ?? 0,
+      ),
+    /** The ledger balances, and what the engine believes is what is written. */
+    sound: async () => {
+      const report = await checkLedgerOf(db, id);
+      expect(report.faults).toEqual([]);
+      for (const [account, balance] of runner.desk.balances())
+        expect([
+          account,
+          Number(
+            ((await db("point_balances").where({ channel_id: id, account }).first()) as { balance: number } | undefined)?.balance ?? 0,
+          ),
+        ]).toEqual([account, balance]);
+      return report;
+    },
+  };
+}
+let open: Shop | null = null;
+const opened = async (...args: Parameters<typeof shop>): Promise<Shop> => (open = await shop(...args));
+beforeEach(async () => {
+  await open?.runner.stop();
+  open = null;
+});
+afterAll(async () => void (await open?.runner.stop()));
+
+describe("points and rewards on the real database", () => {
+  test("earned, bought by chat word, refused within the cooldown with what is left, given back: everything is written", async () => {
+    const s = await opened([reward("roar", { sharedRestMs: 30_000 })]);
+    await s.runner.platform([{ id: "f1", signal: { kind: "follow", viewer: viewer("ada") } }]);
+    await s.give("ada", 150);
+    s.say("ada", "!ROAR");
+    await s.settled();
+    expect(s.says).toEqual(["@ada roar for 100; 150 clay left", "ada has roar"]);
+    s.time.nowMs += 12_000;
+    s.say("ada", "!roar");
+    await s.settled();
+    expect(s.says.at(-1)).toBe("@ada roar rests for 18 s more");
+    const [sale] = await s.sales();
+    expect(await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" })).toMatchObject({ ok: true });
+    expect(await s.balance("ada")).toBe(250);
+    // A second refund changes nothing, and says so.
+    const twice = await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" });
+    expect(twice.ok && twice.value[0]?.refusal?.code).toBe("sale/refunded-already");
+    expect(await s.balance("ada")).toBe(250);
+    await s.sound();
+  });
+  test("a storm on one last item: one has it, all others keep their points", async () => {
+    const s = await opened([reward("last", { stock: 1 })]);
+    const names = Array.from({ length: 200 }, (_, i) => `v${i}`);
+    for (const name of names) await s.give(name, 100);
+    const done = await Promise.all(names.map((name, i) => (i % 2 === 0 ? s.wish(name, "last") : (s.say(name, "!last"), null))));
+    await s.settled();
+    const sales = await s.sales();
+    expect(sales).toHaveLength(1);
+    expect(s.says.filter((t) => t.endsWith("has last"))).toHaveLength(1);
+    expect(done.filter((d) => d !== null && d.ok)).toHaveLength(1);
+    const balances = await Promise.all(names.map((name) => s.balance(name)));
+    expect(balances.filter((b) => b === 0)).toHaveLength(1);
+    expect(balances.filter((b) => b === 100)).toHaveLength(199);
+    await s.sound();
+  });
+  test("one viewer from chat and page at once pays for what the points are enough for", async () => {
+    const s = await opened([reward("roar")]);
+    await s.give("ada", 250);
+    const waits = [s.wish("ada", "roar"), s.wish("ada", "roar")];
+    s.say("ada", "!roar");
+    s.say("ada", "!roar");
+    const done = await Promise.all(waits);
+    await s.settled();
+    expect(await s.sales()).toHaveLength(2);
+    expect(done.every((d) => d.ok)).toBe(true);
+    expect(s.says).toContain("@ada roar costs 100; you have 50 clay, 50 too few");
+    // The same press of a button, sent twice, is one wish.
+    const twice = await Promise.all([s.wish("ada", "roar", 100, "same"), s.wish("ada", "roar", 100, "same")]);
+    expect(twice.filter((d) => !d.ok).map((d) => (d.ok ? "" : d.refusal.code))).toContain("signal/duplicate");
+    await s.sound();
+  });
+  test("a commit that fails: nobody paid, nothing was shown, and it can be asked for again", async () => {
+    let fail = false;
+    const real = mariadbEngineStore(db);
+    const s = await opened([reward("roar", { stock: 3 })], {
+      commit: async (id, commit) => {
+        if (fail) throw Object.assign(new Error("gone"), { code: "ECONNRESET" });
+        return real.commit(id, commit);
+      },
+    });
+    await s.give("ada", 300);
+    fail = true;
+    const done = await Promise.all([s.wish("ada", "roar"), s.wish("ada", "roar")]);
+    expect(done.map((d) => (d.ok ? "" : d.refusal.code))).toEqual(["store/away", "store/away"]);
+    fail = false;
+    for (let i = 0; i < 100 && s.runner.standing().recovering; i += 1) await new Promise((r) => setTimeout(r, 20));
+    expect(s.says).toEqual([]);
+    expect(s.runner.desk.balance("ada")).toBe(300);
+    expect(s.runner.desk.sold("roar")).toBe(0);
+    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    await s.sound();
+  });
+  test("a commit whose answer is lost: what was written counts, once", async () => {
+    let lose = false;
+    const real = mariadbEngineStore(db);
+    const s = await opened([reward("roar", { perViewerShow: 1 })], {
+      commit: async (id, commit) => {
+        const done = await real.commit(id, commit);
+        if (lose) throw Object.assign(new Error("the answer is lost"), { code: "ECONNRESET" });
+        return done;
+      },
+    });
+    await s.onAir();
+    await s.give("ada", 300);
+    lose = true;
+    await s.wish("ada", "roar");
+    lose = false;
+    for (let i = 0; i < 100 && s.runner.standing().recovering; i += 1) await new Promise((r) => setTimeout(r, 20));
+    expect(await s.balance("ada")).toBe(200);
+    const again = await s.wish("ada", "roar");
+    expect(again.ok ? "" : again.refusal.code).toBe("reward/own-limit");
+    await s.sound();
+  });
+  test("killed in the middle, again and again: ledger, stock and limits hold", async () => {
+    const s = await opened([reward("pot", { stock: 25, approval: true }), reward("roar", { price: 7 })]);
+    await s.onAir();
+    const names = Array.from({ length: 40 }, (_, i) => `k${i}`);
+    for (const name of names) await s.give(name, 220);
+    for (let round = 0; round < 8; round += 1) {
+      for (const name of names) {
+        s.say(name, "!roar");
+        if (round % 2 === 0) s.say(name, "!pot");
+      }
+      // Somewhere within the commits.
+      await new Promise((r) => setTimeout(r, round * 2));
+      const runner = await s.restart();
+      expect(runner.desk.sold("pot")).toBeLessThanOrEqual(25);
+    }
+    await s.settled();
+    await s.restart();
+    const sales = await s.sales();
+    expect(sales.filter((x) => x.state === "waiting").length).toBeLessThanOrEqual(25);
+    const report = await s.sound();
+    expect(report.entries).toBeGreaterThan(40);
+    for (const name of names) expect(await s.balance(name)).toBeGreaterThanOrEqual(0);
+    // Every point that left a viewer is spent or held.
+    const sum = (await db("point_balances").where({ channel_id: s.id }).sum("balance as sum").first()) as unknown as { sum: string };
+    expect(Number(sum.sum)).toBe(0);
+  });
+  test("asked for, given back all at once, taken again after a slip, done: held and spent agree", async () => {
+    const s = await opened([reward("mug", { approval: true })]);
+    for (const name of ["ada", "bo", "cy"]) {
+      await s.give(name, 120);
+      s.say(name, "!mug");
+    }
+    await s.settled();
+    expect(s.says.some((t) => t.includes("has mug"))).toBe(false);
+    expect(await s.hand("rewards", { do: "refund-all", reward: "mug" })).toMatchObject({ ok: true, value: [{ count: 3 }] });
+    const [first] = await s.sales();
+    expect(await s.balance("ada")).toBe(120);
+    await s.hand("rewards", { do: "sale-again", sale: first!.id });
+    expect(await s.balance("ada")).toBe(20);
+    await s.sound();
+    await s.hand("rewards", { do: "sale", sale: first!.id, what: "done" });
+    expect(s.says).toContain("ada has mug");
+    await s.hand("rewards", { do: "sale", sale: first!.id, what: "refund" });
+    expect(await s.balance("ada")).toBe(120);
+    await s.sound();
+  });
+  test("a refund before anything was shown gives the cooldown back too; afterwards it does not", async () => {
+    const s = await opened([reward("mug", { approval: true, sharedRestMs: 60_000 }), reward("roar", { sharedRestMs: 60_000 })]);
+    await s.give("ada", 900);
+    for (const [which, free] of [
+      ["mug", true],
+      ["roar", false],
+    ] as const) {
+      expect((await s.wish("ada", which)).ok).toBe(true);
+      const sale = (await s.sales()).find((x) => x.state !== "refunded" && x.id.startsWith("s"));
+      await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" });
+      expect((await s.wish("ada", which)).ok).toBe(free);
+      for (const x of await s.sales()) if (x.state === "waiting") await s.hand("rewards", { do: "sale", sale: x.id, what: "refund" });
+    }
+    await s.sound();
+  });
+  test("the clock is set back: no cooldown ends early, no day begins anew, and prices do not fall", async () => {
+    const s = await opened([reward("roar", { ownRestMs: 60_000, moving: { ceiling: 500, raiseBp: 5_000, halfLifeMs: 60_000 } })]);
+    await s.give("ada", 1_000);
+    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    s.time.nowMs -= 3_600_000;
+    const again = await s.wish("ada", "roar", 1_000);
+    expect(again.ok ? "" : again.refusal.code).toBe("reward/own-rest");
+    expect(s.runner.tags(null)[0]?.price).toBe(150);
+    await s.restart();
+    expect((await s.wish("ada", "roar", 1_000)).ok).toBe(false);
+    await s.sound();
+  });
+  test("a chat reply that can't be sent changes nothing of what was paid", async () => {
+    const s = await opened([reward("roar")]);
+    await s.give("ada", 100);
+    s.silence();
+    s.say("ada", "!roar");
+    await s.settled();
+    expect(await s.balance("ada")).toBe(0);
+    expect(s.heard.some((p) => p.kind === "talk" && p.of === "unsaid")).toBe(true);
+    await s.sound();
+  });
+  test("limits per show end with it, and hold through a restart within it", async () => {
+    const s = await opened([reward("roar", { perShow: 2, perViewerShow: 1 })]);
+    for (const name of ["ada", "bo", "cy"]) await s.give(name, 500);
+    await s.onAir();
+    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    await s.restart();
+    const code = async (name: string) => {
+      const done = await s.wish(name, "roar");
+      return done.ok ? "sold" : done.refusal.code;
+    };
+    expect([await code("ada"), await code("bo"), await code("cy")]).toEqual(["reward/own-limit", "sold", "reward/show-limit"]);
+    await s.hand("show", { do: "show", what: "end" });
+    s.time.nowMs += 1_000;
+    await s.onAir();
+    expect(await code("ada")).toBe("sold");
+    await s.sound();
+  });
+  test("a rehearsal shows what is bought and touches no points", async () => {
+    const s = await opened([reward("roar")]);
+    await s.give("ada", 100);
+    await s.hand("show", { do: "show", what: "rehearse" });
+    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    expect(await s.sales()).toEqual([]);
+    expect(s.runner.desk.balance("ada")).toBe(100);
+    await s.sound();
+  });
+  test("a list taken in twice pays once; a renamed viewer's points go along", async () => {
+    const s = await opened([]);
+    const list = {
+      do: "take-in",
+      key: "list-1",
+      why: "from the old place",
+      viewers: [
+        { id: "ada", name: "Ada", by: 70 },
+        { id: "bo", name: "Bo", by: 5 },
+      ],
+    };
+    await s.hand("points", list);
+    const twice = await s.hand("points", list);
+    expect(twice.ok && twice.value[0]?.refusal?.code).toBe("points/taken-in-already");
+    await s.hand("points", { do: "merge", from: "bo", fromName: "Bo", to: "ada", toName: "Ada" });
+    expect([await s.balance("ada"), await s.balance("bo")]).toEqual([75, 0]);
+    await s.sound();
+  });
+  test("presence: a round pays who wrote, in one entry, within the show only", async () => {
+    const s = await opened([]);
+    s.say("ada", "hello");
+    await s.onAir();
+    s.say("bo", "hello");
+    s.runner.here(viewer("reader"));
+    const minute = 60_000;
+    for (let i = 0; i < 40 && (await s.balance("ada")) === 0; i += 1) {
+      s.time.nowMs += 2 * minute;
+      s.runner.reload(s.runner.row);
+      await new Promise((r) => setTimeout(r, 40));
+    }
+    expect([await s.balance("ada"), await s.balance("bo"), await s.balance("reader")]).toEqual([10, 10, 10]);
+    await s.sound();
+  });
+  test("the check finds what was tampered with, and the rebuild sets it right", async () => {
+    const s = await opened([]);
+    await s.give("ada", 100);
+    await db("point_balances").where({ channel_id: s.id, account: "v:ada" }).update({ balance: 130 });
+    expect((await checkLedgerOf(db, s.id)).faults).toEqual([{ what: "balance", about: "v:ada", found: 130, meant: 100 }]);
+    expect(await rebuildBalances(db, s.id)).toBe(1);
+    expect((await checkLedgerOf(db, s.id)).faults).toEqual([]);
+    // Whatever the program believes, the database lets no viewer fall below none.
+    await expect(db("point_balances").where({ channel_id: s.id, account: "v:ada" }).update({ balance: -1 })).rejects.toThrow();
+  });
+});
