@@ -34,6 +34,11 @@ export class Committer {
     return this.sinceMs === null ? 0 : Math.max(0, nowMs - this.sinceMs);
   }
 
+  /** Whether anything waits, is being committed, or is being read again. */
+  get busy(): boolean {
+    return this.committing || this.waiting.length > 0 || this.repair !== null;
+  }
+
   get recovering(): boolean {
     return this.repair !== null;
   }

@@ -108,6 +108,10 @@ export class Runner {
     this.reload(row);
   }
 
+  get busy(): boolean {
+    return this.commits.busy;
+  }
+
   get id(): ChannelId {
     return this.row.id;
   }

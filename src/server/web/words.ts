@@ -1,4 +1,6 @@
 import type { Refusal } from "../../core/kernel/refusal";
+import { pointsRefusalInWords } from "../../core/points/words";
+import { rewardRefusalInWords } from "../../core/rewards/words";
 import { pictureRefusalInWords } from "../pictures/sheet";
 import { showRefusalInWords } from "../../core/show/words";
 import { soundRefusalInWords } from "../sounds/sound";
@@ -9,7 +11,9 @@ const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ""}${w
 export function refusalInWords({ code, facts }: Refusal): string {
   if (code.startsWith("sound/")) return soundRefusalInWords(code);
   if (code.startsWith("picture/")) return pictureRefusalInWords(code);
-  if (code.startsWith("show/")) return sentence(showRefusalInWords({ code, facts }));
+  if (code.startsWith("show/") || code === "viewer/muted") return sentence(showRefusalInWords({ code, facts }));
+  if (code.startsWith("reward/") || code.startsWith("sale/")) return sentence(rewardRefusalInWords({ code, facts }));
+  if (code.startsWith("points/")) return sentence(pointsRefusalInWords({ code, facts }));
   switch (code) {
     case "access/signed-out":
       return "You are signed out. Sign in again; what you typed stays on this page.";
