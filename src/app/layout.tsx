@@ -5,7 +5,6 @@ import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "@fontsource-variable/atkinson-hyperlegible-mono/index.css";
 import "@fontsource-variable/bricolage-grotesque/index.css";
 import "../fonts/emoji.css";
-import { Providers } from "./_frame/providers";
 import { nightByItself, surfaceCookie } from "./_frame/surface-of";
 
 export const metadata: Metadata = {
@@ -13,14 +12,13 @@ export const metadata: Metadata = {
   description: "Viewer-driven games on the broadcast picture.",
 };
 
+/** Without the operator side's component library: the viewer page, which must be light, brings its own few styles. */
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const chosen = (await cookies()).get(surfaceCookie)?.value;
   const night = chosen === undefined ? nightByItself((await headers()).get("x-izzam-path") ?? "") : chosen === "night";
   return (
     <html lang="en" className={night ? "dark" : undefined} suppressHydrationWarning>
-      <body>
-        <Providers>{children}</Providers>
-      </body>
+      <body>{children}</body>
     </html>
   );
 }

@@ -4,12 +4,12 @@ export type Answer<T> =
   Readonly<{ ok: true; value: T }> | Readonly<{ ok: false; code: string; words: string; facts: Readonly<Record<string, unknown>> }>;
 
 /** One action of the operator side. Never throws: what went wrong comes back in words. */
-export async function call<T>(method: "POST" | "PUT" | "PATCH" | "DELETE", path: string, body: unknown = {}): Promise<Answer<T>> {
+export async function call<T>(method: "GET" | "POST" | "PUT" | "PATCH" | "DELETE", path: string, body: unknown = {}): Promise<Answer<T>> {
   try {
     const form = body instanceof FormData;
     const response = await fetch(`/api${path}`, {
       method,
-      ...(form ? { body } : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
+      ...(method === "GET" ? {} : form ? { body } : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
     });
     // Our own route handlers answer in this shape; anything else fails to parse and is told below.
     const said = (await response.json()) as {

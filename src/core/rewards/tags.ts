@@ -10,7 +10,8 @@ export type Tag = Readonly<{
   name: string;
   about: string;
   category: string;
-  icon: string;
+  /** The first picture of a sheet of so many columns and rows. */
+  icon: Readonly<{ url: string; columns: number; rows: number }> | null;
   /** The chat words that buy it; none for one that is bought here only. */
   words: readonly string[];
   price: number;
@@ -23,6 +24,8 @@ export type Tag = Readonly<{
   /** In words, why not now; empty when it can be had (or nobody is known yet and it could be had). */
   why: string;
   code: string;
+  /** Kept for the one who looks, and shown to nobody else. */
+  kept: boolean;
   /** When it will be free again, UTC milliseconds; 0 when that is not known or it is free. */
   freeAtMs: number;
 }>;
@@ -35,6 +38,7 @@ export type Looking = Readonly<{
   /** Null for one who is not known: then only what holds for everyone stands in the way. */
   viewer: Viewer | null;
   restingGame: (reward: Reward) => string | null;
+  icon: (key: string) => Tag["icon"];
 }>;
 
 /**
@@ -58,7 +62,7 @@ export function tagsFor(book: RewardBook, desk: Desk, looking: Looking): readonl
         name: r.name,
         about: r.about,
         category: r.category,
-        icon: r.icon,
+        icon: r.icon === "" ? null : looking.icon(r.icon),
         words: r.words.filter((w) => w !== ""),
         price: costOf(r, desk, nowMs),
         moving: r.moving !== null,
@@ -68,6 +72,7 @@ export function tagsFor(book: RewardBook, desk: Desk, looking: Looking): readonl
         left: r.stock === 0 ? null : Math.max(0, r.stock - desk.sold(r.id)),
         why: no === null ? "" : rewardRefusalInWords(no),
         code: no?.code ?? "",
+        kept: r.keptFor !== "",
         freeAtMs: freeInS === 0 ? 0 : nowMs + freeInS * 1000,
       };
     });

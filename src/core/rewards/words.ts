@@ -23,6 +23,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return `say which: ${String(facts["word"])} and the name`;
     case "reward/no-partner":
       return `“${String(facts["title"])}” was bought on the platform and is tied to no reward here`;
+    case "reward/detail":
+      return `${name} needs something private that only the owner reads: ${String(facts["asks"])}`;
     case "reward/off-air":
       return `${name} is sold during the show only`;
     case "reward/kept":

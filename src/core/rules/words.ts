@@ -5,6 +5,7 @@ import { moneyInWords } from "../signals/money";
 import { roleWords } from "../signals/signal";
 import { count, rolesInWords, seconds } from "../words/sentence";
 import type { Cue } from "../cues/settings";
+import type { Reward } from "../rewards/settings";
 import type { Deed } from "./deeds";
 import type { Rule, Rulebook, Tier, When } from "./settings";
 
@@ -298,6 +299,22 @@ export function ruleHints(book: Rulebook, facts: BookFacts): readonly RuleHint[]
       say("It answers hits with hits. Izzam stops after 20 in a row, but viewers will wonder.");
   }
   return hints;
+}
+
+/** What is worth a look before a reward is sold. */
+export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Readonly<{ voices: boolean }>): readonly RuleHint[] {
+  return rewards.flatMap((reward) => {
+    const hints: RuleHint[] = [];
+    const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
+    if (reward.deeds.length === 0 && !reward.approval)
+      say("Who buys it gets nothing yet: choose what happens, or let it wait for somebody’s yes.");
+    if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
+    if (!facts.voices && reward.deeds.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
+      say("No overlay page plays sound yet: open an overlay that makes sound in your broadcast software.");
+    if (reward.detail !== "" && !reward.approval) say("It asks for something private, but does not wait for a yes: nobody would read it.");
+    for (const problem of deedProblems(reward.deeds, facts)) say(`Worth a look: ${problem}.`);
+    return hints;
+  });
 }
 
 export function cueHints(cues: readonly Cue[], facts: BookFacts): readonly RuleHint[] {

@@ -20,6 +20,8 @@ export const fromPageSchema = z.discriminatedUnion("type", [
     resume: z.object({ epoch: z.string().max(40), seq: z.int().min(0) }).nullable(),
   }),
   z.object({ v, type: z.literal("watch"), as: z.literal("operator") }),
+  /** A viewer page; who it is, its cookie tells, or nobody yet. */
+  z.object({ v, type: z.literal("shop"), channel: z.string().min(1).max(26) }),
   /** An operator looks at an overlay without being one of its pages: never counted, never heard. */
   z.object({
     v,
@@ -190,6 +192,61 @@ const standingOverlaySchema = z.object({
 });
 export type StandingOverlay = z.infer<typeof standingOverlaySchema>;
 
+const tagSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  about: z.string(),
+  category: z.string(),
+  icon: z.object({ url: z.string(), columns: z.number(), rows: z.number() }).nullable(),
+  words: z.array(z.string()).readonly(),
+  price: z.number(),
+  moving: z.boolean(),
+  approval: z.boolean(),
+  text: z.object({ how: z.enum(["none", "may", "must"]), asks: z.string() }),
+  detail: z.string(),
+  left: z.number().nullable(),
+  why: z.string(),
+  code: z.string(),
+  kept: z.boolean(),
+  freeAtMs: z.number(),
+});
+export const shopHeadSchema = z.object({
+  channel: z.string(),
+  points: z.string(),
+  onAir: z.boolean(),
+  sinceMs: z.number().nullable(),
+  hushed: z.boolean(),
+  /** Ids of the tags, in their order. */
+  order: z.array(z.string()),
+  games: z.array(z.object({ id: z.string(), kind: z.string(), name: z.string(), on: z.boolean(), stands: z.string() })),
+  top: z.array(z.object({ name: z.string(), balance: z.number() })),
+});
+export type ShopHead = z.infer<typeof shopHeadSchema>;
+export const toViewerSchema = z.discriminatedUnion("type", [
+  z.object({ v, type: z.literal("beat") }),
+  /** The tags that changed, or all of them at first; the head whole. */
+  z.object({ v, type: z.literal("shop"), nowMs: z.number(), head: shopHeadSchema.nullable(), tags: z.array(tagSchema) }),
+  z.object({
+    v,
+    type: z.literal("mine"),
+    name: z.string(),
+    balance: z.number(),
+    /** What stands in this viewer's own way; `tag` for what only this viewer sees. */
+    own: z.array(z.object({ id: z.string(), why: z.string(), code: z.string(), freeAtMs: z.number(), tag: tagSchema.nullable() })),
+  }),
+]);
+export type ToViewer = z.infer<typeof toViewerSchema>;
+const waitingSaleSchema = z.object({
+  id: z.string(),
+  atMs: z.number(),
+  rewardId: z.string(),
+  reward: z.string(),
+  viewer: z.string(),
+  price: z.number(),
+  text: z.string(),
+});
+export type WaitingSale = z.infer<typeof waitingSaleSchema>;
+
 export const toOperatorSchema = z.discriminatedUnion("type", [
   /** `nowMs`: the engine's time, so that clocks and cooldowns hold on a computer whose own clock is wrong. */
   z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0) }),
@@ -210,6 +267,8 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
       z.object({ id: z.string(), kind: z.string(), name: z.string(), version: z.number(), view: z.record(z.string(), z.unknown()) }),
     ),
     /** Lanes where something plays or waits. */
+    /** Sales that wait for a yes, oldest first: some of them, and how many there are. */
+    sales: z.object({ count: z.number(), first: z.array(waitingSaleSchema), points: z.string() }),
     lanes: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
     events: z.object({ lastMs: z.number().nullable(), perMinute: z.number(), refused: z.number() }),
     overlays: z.array(standingOverlaySchema),

@@ -28,6 +28,8 @@ const beatText = (nowMs: number): string => JSON.stringify({ v: wireVersion, typ
 /** A phone that was paired carries a cookie of its own. */
 const sessionCookies = [/(?:^|;\s*)izzam_session=([A-Za-z0-9_-]{20,64})/, /(?:^|;\s*)izzam_remote=([A-Za-z0-9_-]{20,64})/];
 
+const viewerCookie = /(?:^|;\s*)izzam_viewer=([A-Za-z0-9_-]{20,64})/;
+
 /** Names this server answers to. A page of another site that points its own name at us is none of them. */
 const ownNames = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i;
 const localNames = /^(localhost|(\d{1,3}\.){3}\d{1,3}|\[[0-9a-f:]+\]|[a-z0-9-]+(\.(local|lan|home|internal|home\.arpa))?)(:\d+)?$/i;
@@ -203,7 +205,7 @@ export function openDoor({
   });
 
   const welcome = (ws: WebSocket, req: IncomingMessage): void => {
-    let known: "nobody" | "overlay" | "operator" = "nobody";
+    let known: "nobody" | "overlay" | "operator" | "viewer" = "nobody";
     const tooLate = setTimeout(() => known === "nobody" && ws.close(4000, "no greeting"), 10_000);
     let alive = true;
     const beat = setInterval(() => {
@@ -219,6 +221,7 @@ export function openDoor({
       clearInterval(beat);
       engine.overlays.leave(ws);
       engine.operators.leave(ws);
+      engine.viewers.leave(ws);
     });
     ws.on("message", (data, binary) => {
       const message = binary ? null : fromPageSchema.safeParse(parse(String(data)));
@@ -230,6 +233,19 @@ export function openDoor({
       if (body.type === "hello") {
         known = "overlay";
         engine.overlays.join(ws, body);
+        return;
+      }
+      if (body.type === "shop") {
+        known = "viewer";
+        const token = viewerCookie.exec(req.headers.cookie ?? "")?.[1];
+        if (!sameHost(req.headers.origin, req.headers.host)) return ws.close(4003, "not from here");
+        const channel = channelId(body.channel);
+        if (!engine.runners.has(channel)) return ws.close(4004, "no such channel");
+        const hash = token === undefined ? "" : hashToken(token);
+        engine.viewerOf(channel, hash).then(
+          (viewer) => ws.readyState === ws.OPEN && engine.viewers.join(ws, channel, hash, viewer),
+          () => ws.close(4004, "the database does not answer"),
+        );
         return;
       }
       known = "operator";

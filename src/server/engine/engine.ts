@@ -7,8 +7,11 @@ import type { Clock } from "../ports/clock";
 import { randomUUID } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/kernel/step";
+import type { Viewer } from "../../core/signals/signal";
+import type { ShopView } from "../ports/engine-link";
 import type { ChannelRow, ChatRow, EngineStore, EventsRow } from "../ports/engine-store";
 import { hashToken } from "../secrets";
+import { proofWord, ViewerHub } from "./viewer-hub";
 import { healthOf } from "./health";
 import { Intake } from "./intake";
 import { MarkedPictures } from "./marked";
@@ -30,6 +33,8 @@ export type EngineParts = Readonly<{
 
 type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; key: string };
 const leaseMs = 10_000;
+/** A viewer page stays tied to a chat name for so long. */
+const viewerSessionMs = 90 * 86_400_000;
 
 /** All channels this process owns: their runners, chat connections and hubs. */
 export class Engine {
@@ -38,6 +43,7 @@ export class Engine {
   readonly operators: OperatorHub;
   readonly marked = new MarkedPictures();
   readonly intake: Intake;
+  readonly viewers: ViewerHub;
   private readonly chats = new Map<ChannelId, Line>();
   private readonly timers: NodeJS.Timeout[] = [];
   private readonly delay = monitorEventLoopDelay({ resolution: 20 });
@@ -60,10 +66,14 @@ export class Engine {
       (id) => this.standing(id),
       async (hash) => (await store.session(hash, clock.now())) !== null,
     );
+    this.viewers = new ViewerHub(this.runners, clock.now, (id, tokenHash, viewer) =>
+      store.addViewerSession(id, { tokenHash, viewer, nowMs: clock.now(), untilMs: clock.now() + viewerSessionMs }),
+    );
     this.overlays.onPages = () => this.operators.tell();
     bus.subscribe((channel, publication) => {
       this.overlays.publish(channel, publication);
       this.operators.publish(channel, publication);
+      this.viewers.publish(channel, publication);
     });
   }
 
@@ -138,6 +148,9 @@ export class Engine {
     const made = this.parts.makeChat(row.chat, {
       onLine: (line) => {
         for (const mark of line.marks) this.marked.saw(row.id, mark.id);
+        // A viewer page's code: it ties that page to who typed it, and is a word like any other besides.
+        if (proofWord.test(line.text.trim()))
+          void this.viewers.proof(row.id, line.text, { id: line.viewerId, name: line.name, roles: line.roles });
         this.runners.get(row.id)?.message(line);
       },
       onStanding: (standing) => {
@@ -173,6 +186,39 @@ export class Engine {
     return refused("trigger/unknown");
   }
 
+  /** Who a viewer page is, by its token's hash; roles as they were last seen in chat. */
+  async viewerOf(channel: ChannelId, tokenHash: string): Promise<Viewer | null> {
+    if (tokenHash === "") return null;
+    const session = await this.parts.store.viewerSession(tokenHash, this.parts.clock.now());
+    return session?.channelId === channel ? session.viewer : null;
+  }
+
+  /** All that the viewer page shows at first; the same that it is told afterwards. */
+  async shop(channel: ChannelId, tokenHash: string): Promise<Result<ShopView>> {
+    const runner = this.runners.get(channel);
+    if (runner === undefined) return refused("channel/unknown");
+    const viewer = await this.viewerOf(channel, tokenHash);
+    const tags = runner.tags(viewer);
+    return ok({
+      nowMs: this.parts.clock.now(),
+      head: runner.shopHead(tags.map((t) => t.id)),
+      tags,
+      viewer: viewer === null ? null : { id: viewer.id, name: viewer.name, balance: runner.desk.balance(viewer.id) },
+      ...runner.house(),
+    });
+  }
+
+  async wish(
+    channel: ChannelId,
+    tokenHash: string,
+    wish: Readonly<{ id: string; reward: string; text: string; price: number }>,
+  ): Promise<Result<Note>> {
+    const runner = this.runners.get(channel);
+    if (runner === undefined) return refused("channel/unknown");
+    const viewer = await this.viewerOf(channel, tokenHash);
+    return viewer === null ? refused("viewer/not-proven") : runner.wish(viewer, wish);
+  }
+
   nowMs(): number {
     return this.parts.clock.now();
   }
@@ -189,7 +235,7 @@ export class Engine {
     if (runner === undefined) return null;
     const chat = this.chats.get(id)?.standing ?? null;
     const pages = this.overlays.openPages(id);
-    const { games, perMinute, backlog, lost, recovering, waitingMs, lanes, events, held } = runner.standing();
+    const { games, perMinute, backlog, lost, recovering, waitingMs, lanes, events, held, sales } = runner.standing();
     const refusedEvents = this.intake.refused(id).reduce((sum, r) => sum + r.count, 0);
     const databaseAway = this.databaseAway || recovering;
     return {
@@ -229,6 +275,7 @@ export class Engine {
         places: o.places.map((p) => ({ game: p.gameId, place: p.place })),
       })),
       held,
+      sales,
     };
   }
 
@@ -243,6 +290,7 @@ export class Engine {
     for (const timer of this.timers) clearInterval(timer);
     this.delay.disable();
     this.operators.stop();
+    this.viewers.stop();
     for (const id of [...this.runners.keys()]) {
       await this.drop(id);
       await this.parts.store.release(id, this.parts.owner).catch(() => undefined);

@@ -21,6 +21,16 @@ const bodies = {
   held: z.object({ channel: id, do: z.enum(["play", "drop"]), moment: z.string().max(120) }),
   say: z.object({ channel: id, text: z.string().min(1).max(400), by: z.string().max(60) }),
   voice: z.object({ channel: id, page: z.string().max(60) }),
+  shop: z.object({ channel: id, token: z.string().max(64) }),
+  code: z.object({ channel: id, token: z.string().min(40).max(64) }),
+  wish: z.object({
+    channel: id,
+    token: z.string().min(40).max(64),
+    id: z.string().min(8).max(40),
+    reward: z.string().max(26),
+    text: z.string().max(300),
+    price: z.number(),
+  }),
   refused: z.object({ channel: id }),
   changed: z.object({ channel: id, what: z.string().max(40), id: z.string().max(40), revision: z.number(), by: z.string().max(60) }),
 };
@@ -73,6 +83,18 @@ export async function inside(engine: Engine, name: string, req: IncomingMessage,
       const { channel, page } = bodies.voice.parse(body);
       engine.overlays.chooseVoice(channel, page);
       return answer({ ok: true, value: null });
+    }
+    case "shop": {
+      const { channel, token } = bodies.shop.parse(body);
+      return answer(await engine.shop(channel, token));
+    }
+    case "code": {
+      const { channel, token } = bodies.code.parse(body);
+      return answer(engine.runners.has(channel) ? { ok: true, value: engine.viewers.code(channel, token) } : refused("channel/unknown"));
+    }
+    case "wish": {
+      const { channel, token, ...wish } = bodies.wish.parse(body);
+      return answer(await engine.wish(channel, token, wish));
     }
     case "refused":
       return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });

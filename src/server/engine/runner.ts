@@ -1,6 +1,7 @@
 import { type ChatLine } from "../../core/chat/dialect";
 import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
-import { rulesOf } from "../../core/games/registry";
+import { isGame, rulesOf } from "../../core/games/registry";
+import { rulesInWords, standsInWords } from "../../core/games/for-viewers";
 import { fold } from "../../core/kernel/fold";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
@@ -17,7 +18,7 @@ import { type Hand, nameOf, type Signal, type Viewer } from "../../core/signals/
 import type { FromEvent } from "../../core/signals/events";
 import { count } from "../../core/words/sentence";
 import { showable } from "../../core/words/template";
-import type { Stage } from "../../core/wire/messages";
+import type { ShopHead, Stage, WaitingSale } from "../../core/wire/messages";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
 import type { ChannelRow, DeskRows, EngineStore } from "../ports/engine-store";
@@ -42,6 +43,8 @@ export type Taken = "taken" | "duplicate";
 const longestSleepMs = 60_000;
 /** No cooldown is longer. */
 const longestRestMs = 7 * 86_400_000;
+/** Parts of which a channel has just one, so that a hand may name them by their kind. */
+const oneOfEach: ReadonlySet<string> = new Set(["show", "rewards", "points"]);
 const noRows: DeskRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
 /** The show that runs on air, by what is stored; empty off air and in rehearsal. */
 const showIdIn = (row: ChannelRow): string => {
@@ -62,6 +65,7 @@ export class Runner {
   private parts: Running[] = [];
   private emotes: EmoteIndex = emoteIndex([]);
   readonly desk = new LiveDesk();
+  private icons = new Map<string, Tag["icon"]>();
   /** Chat words that mean something here, folded. */
   private known = new Set<string>();
   private readonly ids = new RecentIds(20_000);
@@ -199,6 +203,9 @@ export class Runner {
     });
     this.ctx = this.contextOf(row);
     this.known = this.chatWords();
+    this.icons = new Map(
+      row.sprites.map((s) => [s.key, { url: s.url, columns: s.columns, rows: Math.max(1, Math.ceil(s.frames / s.columns)) }]),
+    );
     this.desk.dayOffsetMin = this.points()?.dayOffsetMin ?? 0;
     this.names.clear();
     this.moments.rules = this.book().lanes;
@@ -257,6 +264,7 @@ export class Runner {
         view: { ...p.rules.view(p.settings, p.durable, "operator", p.dust) },
       })),
       held: this.moments.held(),
+      sales: this.salesWaiting(),
       perMinute: this.messages.last(now),
       events: { lastMs: this.lastEventMs, perMinute: this.arrivals.last(now) },
       lanes: this.moments.standing(),
@@ -359,7 +367,7 @@ export class Runner {
 
   /** A hand on a game. Resolves when it is committed, or with the reason why not. */
   async hand(gameId: string, by: string, id: string, hand: Hand): Promise<Result<readonly Note[]>> {
-    const part = this.parts.find((p) => p.id === gameId || (gameId === "show" && p.kind === "show"));
+    const part = this.parts.find((p) => p.id === gameId || (p.kind === gameId && oneOfEach.has(gameId)));
     if (part === undefined) return refused("game/unknown");
     if (hand.do === "sale" || hand.do === "sale-again") {
       // One of long ago is fetched first; what is in memory is newer.
@@ -469,11 +477,73 @@ export class Runner {
       hushed: ctx.hushed,
       pointsName: ctx.pointsName,
       viewer,
+      icon: (key) => this.icons.get(key) ?? null,
       restingGame: (reward: Reward) => {
         const deed = reward.deeds.find((d) => (d.do === "damage" || d.do === "flock") && !ctx.gameRuns(d.game));
         return deed !== undefined && "game" in deed ? ctx.gameName(deed.game) : null;
       },
     });
+  }
+
+  /** What everyone on the viewer page sees beside the price tags. */
+  shopHead(order: readonly string[]): ShopHead {
+    const show = showOf(this.parts)?.durable;
+    return {
+      channel: this.row.name,
+      points: this.ctx.pointsName,
+      onAir: show?.state === "on",
+      sinceMs: show?.state === "on" ? (show.show?.sinceMs ?? null) : null,
+      hushed: this.row.hushed,
+      order: [...order],
+      games: this.parts
+        .filter((p) => isGame(p.kind))
+        .map((p) => {
+          const view = p.rules.view(p.settings, p.durable, "viewer", p.dust);
+          return { id: p.id, kind: p.kind, name: String(view["name"] ?? p.name), on: view["on"] !== false, stands: standsInWords(view) };
+        }),
+      top: [...this.desk.top(10)],
+    };
+  }
+
+  /** The rules of each game as viewers read them, and the words they can write in chat. */
+  house(): Readonly<{ games: readonly { id: string; lines: readonly string[] }[]; commands: readonly { word: string; what: string }[] }> {
+    const points = this.points();
+    const rewards = this.rewards();
+    const name = this.ctx.pointsName;
+    const commands = [
+      { word: points?.words.balance ?? "", what: `how much ${name} you have` },
+      { word: rewards?.words.shop ?? "", what: `what you can have for your ${name}` },
+      { word: rewards?.words.price ?? "", what: "what something costs: the word and its name" },
+      { word: points?.words.top ?? "", what: `who has most ${name}` },
+      ...(points?.give.on === true ? [{ word: points.words.give, what: `give ${name} to somebody: the word, a name and an amount` }] : []),
+      ...this.book()
+        .rules.filter((r) => r.on && r.when === "message" && r.words.how === "is" && r.roles.includes("viewer"))
+        .map((r) => ({ word: r.words.list[0] ?? "", what: r.name })),
+    ].filter((c) => c.word !== "");
+    return {
+      games: this.parts
+        .filter((p) => isGame(p.kind))
+        .map((p) => ({ id: p.id, lines: rulesInWords(p.kind, p.settings, this.ctx.homeCurrency) })),
+      commands,
+    };
+  }
+
+  /** Sales that wait for a yes. */
+  private salesWaiting(): { count: number; first: WaitingSale[]; points: string } {
+    const all = this.desk.waiting();
+    return {
+      count: all.length,
+      first: all.slice(0, 50).map((s) => ({
+        id: s.id,
+        atMs: s.atMs,
+        rewardId: s.rewardId,
+        reward: s.rewardName,
+        viewer: s.viewer.name,
+        price: s.price,
+        text: s.text,
+      })),
+      points: this.ctx.pointsName,
+    };
   }
 
   /** Steps a signal now; what it comes to is told when it is committed, or at once when it is dust. */

@@ -1,6 +1,8 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/kernel/step";
+import type { Tag } from "../../core/rewards/tags";
+import type { ShopHead } from "../../core/wire/messages";
 import type { Hand } from "../../core/signals/signal";
 
 /** The engine, seen from the web process. An engine that does not answer is a refusal, `engine/away`. */
@@ -15,10 +17,27 @@ export type EngineLink = Readonly<{
   say: (channel: ChannelId, text: string, by: string) => Promise<Result<null>>;
   /** Which open page makes the sound; empty for whichever. */
   voice: (channel: ChannelId, page: string) => Promise<Result<null>>;
+  /** Tokens are hashes here: the page's own never travels further than its request. */
+  shop: (channel: ChannelId, tokenHash: string) => Promise<Result<ShopView>>;
+  code: (channel: ChannelId, tokenHash: string) => Promise<Result<Readonly<{ code: string; untilMs: number }>>>;
+  wish: (
+    channel: ChannelId,
+    tokenHash: string,
+    wish: Readonly<{ id: string; reward: string; text: string; price: number }>,
+  ) => Promise<Result<Note>>;
   /** Events that were refused, newest first. */
   refusedEvents: (channel: ChannelId) => Promise<Result<readonly RefusedEvent[]>>;
   /** Sessions ended: pages that no longer have one are closed now. */
   recheck: () => Promise<void>;
   changed: (channel: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>) => Promise<void>;
+}>;
+/** The viewer page as it is when it opens. */
+export type ShopView = Readonly<{
+  nowMs: number;
+  head: ShopHead;
+  tags: readonly Tag[];
+  viewer: Readonly<{ id: string; name: string; balance: number }> | null;
+  games: readonly Readonly<{ id: string; lines: readonly string[] }>[];
+  commands: readonly Readonly<{ word: string; what: string }>[];
 }>;
 export type RefusedEvent = Readonly<{ atMs: number; code: string; why: string; type: string; id: string; count: number }>;

@@ -92,8 +92,6 @@ export type EngineStore = Readonly<{
   /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
   desk: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<DeskRows>;
   sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
-  /** A private detail to a sale; null takes it away. */
-  keepDetail: (id: ChannelId, sale: string, sealed: string | null) => Promise<void>;
   addViewerSession: (
     id: ChannelId,
     session: Readonly<{ tokenHash: string; viewer: Viewer; nowMs: number; untilMs: number }>,

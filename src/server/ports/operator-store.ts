@@ -1,6 +1,7 @@
 import type { ChannelId, OperatorId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { EventStore } from "./event-store";
+import type { PointsStore } from "./points-store";
 import type { ShowStore } from "./show-store";
 import type { PropStore } from "./prop-store";
 import type { Place, Sprite } from "../../core/wire/messages";
@@ -189,4 +190,5 @@ export type OperatorStore = Readonly<{
   chat: ChatStore;
   log: AuditStore;
   shows: ShowStore;
+  points: PointsStore;
 }>;

@@ -1,17 +1,21 @@
 import { cueBook } from "../../core/cues/cues";
 import type { ChannelId } from "../../core/kernel/ids";
 import { rulebook } from "../../core/rules/rules";
+import { pointsRules } from "../../core/points/rules";
+import { rewardsRules } from "../../core/rewards/rules";
 import { showRules } from "../../core/show/rules";
 import type { OperatorStore } from "../ports/operator-store";
 import { newToken } from "../secrets";
 import type { GameDraft } from "../ports/operator-store";
 
 /** The rulebook, the cues and the show of a channel: one of each, made when first looked for. */
-export type BookKind = "rules" | "cues" | "show";
+export type BookKind = "rules" | "cues" | "show" | "rewards" | "points";
 const defaults: Readonly<Record<BookKind, { name: string; settings: unknown }>> = {
   rules: { name: "Rules", settings: rulebook.defaults },
   cues: { name: "Cues", settings: cueBook.defaults },
   show: { name: "Show", settings: showRules.defaults },
+  rewards: { name: "Rewards", settings: rewardsRules.defaults },
+  points: { name: "Points", settings: pointsRules.defaults },
 };
 
 export async function bookOf(store: OperatorStore, channel: ChannelId, kind: BookKind, by: string, nowMs: number): Promise<GameDraft> {

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { pino } from "pino";
 import sharp from "sharp";
 import { emoteWall } from "../../core/games/emote-wall/rules";
-import { ok } from "../../core/kernel/refusal";
+import { refused, ok } from "../../core/kernel/refusal";
 import { isAway } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
@@ -57,6 +57,9 @@ beforeAll(async () => {
       recheck: async () => undefined,
       lane: async () => ok(null),
       voice: async () => ok(null),
+      shop: async () => refused("channel/unknown"),
+      code: async () => refused("channel/unknown"),
+      wish: async () => refused("channel/unknown"),
       refusedEvents: async () => ok([]),
     },
   };

@@ -19,6 +19,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "You are signed out. Sign in again; what you typed stays on this page.";
     case "access/role":
       return "Only the channel’s owner may do this. Ask the owner, or sign in as the owner.";
+    case "viewer/not-proven":
+      return "This page is tied to no chat name yet. Type its code in chat, then try again.";
     case "access/foreign":
       return "This request did not come from an Izzam page, so nothing was done.";
     case "input/invalid":

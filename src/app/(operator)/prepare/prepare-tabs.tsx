@@ -6,6 +6,8 @@ const parts = [
   { id: "games", path: "/prepare", name: "Games" },
   { id: "rules", path: "/prepare/rules", name: "Rules" },
   { id: "cues", path: "/prepare/cues", name: "Cues" },
+  { id: "rewards", path: "/prepare/rewards", name: "Rewards" },
+  { id: "points", path: "/prepare/points", name: "Points" },
   { id: "show", path: "/prepare/show", name: "Show" },
   { id: "props", path: "/prepare/props", name: "Props" },
   { id: "emotes", path: "/prepare/emotes", name: "Emotes" },

@@ -29,6 +29,9 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     held: (channel, what, moment) => ask("held", { channel, do: what, moment }),
     say: (channel, text, by) => ask("say", { channel, text, by }),
     voice: (channel, page) => ask("voice", { channel, page }),
+    shop: (channel, token) => ask("shop", { channel, token }),
+    code: (channel, token) => ask("code", { channel, token }),
+    wish: (channel, token, wish) => ask("wish", { channel, token, ...wish }),
     refusedEvents: (channel) => ask("refused", { channel }),
     hand: (channel, game, by, id, hand) => ask("hand", { channel, game, by, id, hand }),
   };

@@ -164,7 +164,6 @@ export function mariadbEngineStore(db: Database): EngineStore {
       const row = (await db("sales").where({ channel_id: id, id: sale }).first()) as Row | undefined;
       return row === undefined ? null : saleOf(row);
     },
-    keepDetail: async (id, sale, sealed) => void (await db("sales").where({ channel_id: id, id: sale }).update({ detail_sealed: sealed })),
     addViewerSession: async (id, { tokenHash, viewer, nowMs, untilMs }) => {
       await db("viewer_sessions").where("expires_ms", "<", nowMs).delete();
       await db("viewer_sessions")

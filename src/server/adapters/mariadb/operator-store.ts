@@ -6,6 +6,7 @@ import { mariadbProps } from "./props";
 import { mariadbEmotes } from "./emotes";
 import { mariadbGames } from "./games";
 import { mariadbOverlays } from "./overlays";
+import { mariadbPoints } from "./points-store";
 import { mariadbShows } from "./shows";
 import { bump, type Row } from "./rows";
 
@@ -18,6 +19,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     props: mariadbProps(db),
     events: mariadbEvents(db),
     shows: mariadbShows(db),
+    points: mariadbPoints(db),
     chat: {
       connection: async (channel) => {
         const row = (await db("chat_connections").where({ channel_id: channel }).first()) as Row | undefined;

@@ -124,7 +124,6 @@ export function memoryEngineStore(): MemoryStore {
     },
     desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
-    keepDetail: async () => guard(),
     addViewerSession: async (id, { tokenHash, viewer, untilMs }) => {
       guard();
       viewers.set(tokenHash, { channelId: id, viewer, untilMs });

@@ -1,0 +1,249 @@
+"use client";
+import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
+import { ArrowDown, ArrowUp, Play, Square, Trash2 } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { variablesOf } from "../../../../core/rules/deeds";
+import type { Reward } from "../../../../core/rewards/settings";
+import { formOf, put, rewardSentences } from "../../../../core/rewards/sentences";
+import { seconds } from "../../../../core/words/sentence";
+import { Pick } from "../../../../ui/pick";
+import { SentenceForm } from "../../../../ui/sentence-form";
+import { tell, tellTrouble } from "../../../../ui/toaster";
+import { call } from "../../../_frame/call";
+import { DeedList } from "../_deeds/deed-list";
+import type { Parts } from "../_deeds/parts";
+
+const box = {
+  px: "2",
+  minH: "34px",
+  borderWidth: "1px",
+  borderColor: "line",
+  borderRadius: "6px",
+  bg: "ground",
+  fontSize: "15px",
+} as const;
+
+/** One reward: its name, chat words, sentences, and what happens when it is bought. */
+export function RewardForm({
+  reward,
+  parts,
+  pointsName,
+  seen,
+  hints,
+  categories,
+  onSet,
+  onRemove,
+  onMove,
+}: Readonly<{
+  reward: Reward;
+  parts: Parts;
+  pointsName: string;
+  seen: readonly Readonly<{ item: string; title: string }>[];
+  hints: readonly string[];
+  categories: readonly string[];
+  onSet: (reward: Reward) => void;
+  onRemove: () => void;
+  onMove: (by: number) => void;
+}>) {
+  const pictures = [...parts.emotes, ...parts.pictures];
+  return (
+    <Stack gap="3.5">
+      <Flex gap="2" align="center">
+        <Input
+          aria-label="Name of the reward"
+          value={reward.name}
+          maxLength={60}
+          fontWeight="700"
+          fontSize="19px"
+          fontFamily="heading"
+          onChange={(e) => onSet({ ...reward, name: e.currentTarget.value })}
+        />
+        <Button size="sm" variant="outline" aria-pressed={reward.on} onClick={() => onSet({ ...reward, on: !reward.on })}>
+          {reward.on ? "On sale" : "Off"}
+        </Button>
+        <Button size="xs" variant="ghost" px="1" aria-label="Earlier in the list" onClick={() => onMove(-1)}>
+          <ArrowUp size={16} />
+        </Button>
+        <Button size="xs" variant="ghost" px="1" aria-label="Later in the list" onClick={() => onMove(1)}>
+          <ArrowDown size={16} />
+        </Button>
+        <Button size="xs" variant="ghost" px="1" aria-label="Take this reward out" onClick={onRemove}>
+          <Trash2 size={16} />
+        </Button>
+      </Flex>
+      <Flex gap="3" wrap="wrap" align="center" fontSize="15.5px">
+        <chakra.label display="flex" gap="1.5" alignItems="center">
+          Chat words
+          <chakra.input
+            {...box}
+            aria-label="Chat words, set apart by spaces"
+            width="150px"
+            fontFamily="mono"
+            placeholder="!roar"
+            defaultValue={reward.words.join(" ")}
+            onBlur={(e) =>
+              onSet({
+                ...reward,
+                words: e.currentTarget.value
+                  .split(/[\s,]+/)
+                  .filter((w) => w !== "")
+                  .map((w) => w.slice(0, 30))
+                  .slice(0, 5),
+              })
+            }
+          />
+        </chakra.label>
+        <chakra.label display="flex" gap="1.5" alignItems="center">
+          Category
+          <chakra.input
+            {...box}
+            list="reward-categories"
+            width="130px"
+            maxLength={30}
+            value={reward.category}
+            placeholder="none"
+            onChange={(e) => onSet({ ...reward, category: e.currentTarget.value })}
+          />
+          <datalist id="reward-categories">
+            {categories.map((c) => (
+              <option key={c} value={c} />
+            ))}
+          </datalist>
+        </chakra.label>
+        <Pick
+          label="Picture on its price tag"
+          value={reward.icon}
+          options={[{ value: "", words: "no picture" }, ...pictures.map((p) => ({ value: p.key, words: p.word }))]}
+          onSet={(icon) => onSet({ ...reward, icon })}
+          width="150px"
+        />
+      </Flex>
+      <chakra.textarea
+        {...box}
+        aria-label="What viewers read about it"
+        rows={2}
+        py="1.5"
+        width="100%"
+        maxLength={200}
+        placeholder="What viewers read about it"
+        value={reward.about}
+        onChange={(e) => onSet({ ...reward, about: e.currentTarget.value })}
+      />
+      <Box fontSize="16px">
+        <SentenceForm
+          sentences={rewardSentences(reward, pointsName)}
+          settings={formOf(reward)}
+          onChange={(path, value) => onSet(put(reward, path, value))}
+          emotes={null}
+        />
+      </Box>
+      <Box>
+        <Flex align="center" gap="3" mb="1">
+          <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="16px">
+            When it is bought
+          </Text>
+          <Hear reward={reward} parts={parts} />
+        </Flex>
+        <DeedList
+          label="What happens when it is bought"
+          deeds={reward.deeds}
+          when="redemption"
+          variables={variablesOf["redemption"] ?? []}
+          parts={parts}
+          onSet={(deeds) => onSet({ ...reward, deeds })}
+        />
+      </Box>
+      <Kept reward={reward} onSet={onSet} />
+      <Flex gap="2" align="center" wrap="wrap" fontSize="15.5px">
+        Bought on the platform with its own points as{" "}
+        <Pick
+          label="What the platform sells as this"
+          value={reward.partner}
+          options={[
+            { value: "", words: seen.length === 0 ? "nothing (none was seen yet)" : "nothing" },
+            ...seen.map((s) => ({ value: s.item, words: s.title })),
+            ...(reward.partner !== "" && !seen.some((s) => s.item === reward.partner)
+              ? [{ value: reward.partner, words: "one seen before" }]
+              : []),
+          ]}
+          onSet={(partner) => onSet({ ...reward, partner })}
+        />
+      </Flex>
+      {hints.map((hint) => (
+        <Box key={hint} bg="note" borderRadius="6px" px="3" py="1.5" fontSize="15px">
+          {hint}
+        </Box>
+      ))}
+    </Stack>
+  );
+}
+
+/** Kept for one viewer, who is found by name and never retyped elsewhere. */
+function Kept({ reward, onSet }: Readonly<{ reward: Reward; onSet: (reward: Reward) => void }>) {
+  const [name, setName] = useState("");
+  const find = async (): Promise<void> => {
+    const found = await call<readonly { id: string; name: string }[]>("GET", `/people?q=${encodeURIComponent(name)}`);
+    if (!found.ok) return tellTrouble(found.words);
+    const [one] = found.value;
+    if (one === undefined) return tellTrouble(`Nobody called ${name} has points here.`);
+    onSet({ ...reward, keptFor: one.id });
+    tell(`Kept for ${one.name}.`);
+    setName("");
+  };
+  return (
+    <Flex gap="2" align="center" wrap="wrap" fontSize="15.5px">
+      {reward.keptFor === "" ? (
+        "For everyone it may be sold to; or kept for"
+      ) : (
+        <span>
+          Kept for <b>{reward.keptFor}</b> alone; or for
+        </span>
+      )}
+      <chakra.input
+        {...box}
+        aria-label="Keep it for this viewer"
+        placeholder="a viewer’s name"
+        width="150px"
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Button size="xs" variant="outline" disabled={name.trim() === ""} onClick={() => void find()}>
+        Keep
+      </Button>
+      {reward.keptFor !== "" && (
+        <Button size="xs" variant="ghost" onClick={() => onSet({ ...reward, keptFor: "" })}>
+          For everyone again
+        </Button>
+      )}
+    </Flex>
+  );
+}
+
+/** Plays the first sound of a reward at the level it will have, here only. */
+function Hear({ reward, parts }: Readonly<{ reward: Reward; parts: Parts }>) {
+  const [playing, setPlaying] = useState(false);
+  const audio = useRef<HTMLAudioElement | null>(null);
+  useEffect(() => () => audio.current?.pause(), []);
+  const deed = reward.deeds.find((d) => (d.do === "sound" || d.do === "show") && d.sound !== "");
+  const sound = deed !== undefined && "sound" in deed ? parts.props.find((p) => p.id === deed.sound) : undefined;
+  if (deed === undefined || !("volume" in deed) || sound === undefined) return null;
+  const flip = (): void => {
+    if (playing) {
+      audio.current?.pause();
+      return setPlaying(false);
+    }
+    const made = new Audio(sound.url);
+    made.volume = deed.volume / 100;
+    made.onended = () => setPlaying(false);
+    audio.current = made;
+    made.play().then(
+      () => setPlaying(true),
+      () => tellTrouble(`${sound.name} can’t be played here.`),
+    );
+  };
+  return (
+    <Button size="xs" variant="outline" onClick={flip} aria-label={`${playing ? "Stop" : "Hear"} ${sound.name} at its level`}>
+      {playing ? <Square size={14} /> : <Play size={14} />} {playing ? "Stop" : "Hear it"} · {seconds(sound.ms)} at {deed.volume} %
+    </Button>
+  );
+}

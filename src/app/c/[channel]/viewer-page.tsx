@@ -1,0 +1,306 @@
+"use client";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import type { Tag } from "../../../core/rewards/tags";
+import { count } from "../../../core/words/sentence";
+import type { ShopView } from "../../../server/ports/engine-link";
+import type { Mine } from "../../../server/web/viewers";
+import { History } from "./history";
+import { TagCard } from "./tag-card";
+import { useShop } from "./use-shop";
+
+const sections = ["Rewards", "Games", "History", "Top list", "Commands"] as const;
+type Said = Readonly<{ words: string; good: boolean; n: number }>;
+
+/** The viewer page: whole as it comes from the server, and live from then on. */
+export function ViewerPage({
+  channel,
+  shop,
+  mine: firstMine,
+  code: firstCode,
+  said: firstSaid,
+}: Readonly<{ channel: string; shop: ShopView; mine: Mine | null; code: string; said: string }>) {
+  const [mine, setMine] = useState(firstMine);
+  const [code, setCode] = useState(firstCode);
+  const [said, setSaid] = useState<Said | null>(firstSaid === "" ? null : { words: firstSaid, good: true, n: 0 });
+  const [only, setOnly] = useState(false);
+  const [script, setScript] = useState(false);
+  const learn = useCallback(() => {
+    fetch(`/api/viewer/${channel}/mine`)
+      .then((r) => r.json())
+      .then((answer: { ok: boolean; value?: Mine }) => answer.ok && answer.value !== undefined && setMine(answer.value))
+      // The old history stays; the next change asks again.
+      .catch(() => undefined);
+  }, [channel]);
+  const live = useShop(channel, shop, learn);
+  const [nowMs, setNow] = useState(shop.nowMs);
+  useEffect(() => {
+    setScript(true);
+    const timer = setInterval(() => setNow(Date.now() + live.aheadMs), 500);
+    return () => clearInterval(timer);
+  }, [live.aheadMs]);
+  const { head, viewer } = live;
+  const say = (words: string, good: boolean): void => setSaid((was) => ({ words, good, n: (was?.n ?? 0) + 1 }));
+
+  const tags = useMemo(() => {
+    const kept = live.own.flatMap((o) => (o.tag === null ? [] : [o.tag]));
+    const all = [...kept, ...head.order.flatMap((id) => live.tags.get(id) ?? [])].filter(
+      (t, i, list) => list.findIndex((x) => x.id === t.id) === i,
+    );
+    return all.map((t): Tag => {
+      const own = live.own.find((o) => o.id === t.id);
+      if (t.why !== "" && t.code !== "reward/too-poor") return t;
+      if (own !== undefined && own.why !== "") return { ...t, why: own.why, code: own.code, freeAtMs: own.freeAtMs };
+      if (viewer !== null && viewer.balance < t.price)
+        return { ...t, why: `${count(t.price - viewer.balance)} ${head.points} to go`, code: "reward/too-poor" };
+      return { ...t, why: "", code: "" };
+    });
+  }, [live, head, viewer]);
+  const shown = only ? tags.filter((t) => t.code === "") : tags;
+  const categories = [...new Set(shown.map((t) => t.category))];
+
+  const askCode = async (): Promise<void> => {
+    try {
+      const response = await fetch(`/api/viewer/${channel}/code`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: "{}",
+      });
+      const answer = (await response.json()) as { ok: boolean; value?: { code: string }; words?: string };
+      // The page's socket must carry its new cookie: it opens again with it.
+      if (answer.ok) location.reload();
+      else say(answer.words ?? "That did not work. Try again in a moment.", false);
+    } catch {
+      say("Not reachable at the moment. Try again.", false);
+    }
+  };
+  const buy = async (tag: Tag, text: string, detail: string): Promise<boolean> => {
+    try {
+      const response = await fetch(`/api/viewer/${channel}/buy`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ id: freshId(), reward: tag.id, text, detail, price: tag.price }),
+      });
+      const answer = (await response.json()) as { ok: boolean; value?: { words: string }; words?: string };
+      say(answer.ok ? (answer.value?.words ?? "") : (answer.words ?? "That did not work."), answer.ok);
+      return answer.ok;
+    } catch {
+      say("Not reachable at the moment; nothing was paid. Try again.", false);
+      return false;
+    }
+  };
+  useEffect(() => {
+    if (viewer !== null) setCode("");
+  }, [viewer]);
+
+  return (
+    <>
+      <header className="shop-head">
+        <div className="shop-title">
+          <h1>{head.channel}</h1>
+          <p className={head.onAir ? "onair" : "offair"}>
+            {head.onAir ? `On air${head.sinceMs === null ? "" : ` for ${clock(nowMs - head.sinceMs)}`}` : "Off air"}
+            {live.state === "away" && <span className="away"> · reconnecting</span>}
+          </p>
+        </div>
+        {viewer === null ? (
+          <Prove channel={channel} code={code} points={head.points} onAsk={script ? () => void askCode() : null} />
+        ) : (
+          <div className="you">
+            <p>
+              <b className="sum">{count(viewer.balance)}</b> <span>{head.points}</span>
+            </p>
+            <form method="post" action={`/api/viewer/${channel}/leave`}>
+              <span>{viewer.name}</span>{" "}
+              <button type="submit" className="quiet">
+                Not you?
+              </button>
+            </form>
+          </div>
+        )}
+        <nav aria-label="On this page">
+          {sections.map((s) => (
+            <a key={s} href={`#${anchor(s)}`}>
+              {s}
+            </a>
+          ))}
+        </nav>
+      </header>
+      <main>
+        <div role="status" aria-live="polite" className={said === null ? "said none" : said.good ? "said good" : "said no"}>
+          {said?.words}
+        </div>
+        {head.hushed && <p className="note">Buying pauses at the moment. Nothing you do here costs anything until it goes on.</p>}
+
+        <section id={anchor("Rewards")} aria-labelledby="h-rewards">
+          <div className="row">
+            <h2 id="h-rewards">Rewards</h2>
+            {script && viewer !== null && (
+              <label className="only">
+                <input type="checkbox" checked={only} onChange={(e) => setOnly(e.currentTarget.checked)} /> what I can have now
+              </label>
+            )}
+          </div>
+          {tags.length === 0 && <p className="soft">There is nothing to buy yet. It appears here by itself.</p>}
+          {tags.length > 0 && shown.length === 0 && (
+            <p className="soft">Nothing at the moment. Points come by being there; waits end by themselves.</p>
+          )}
+          {categories.map((category) => (
+            <div key={category}>
+              {category !== "" && <h3>{category}</h3>}
+              <ul className="tags">
+                {shown
+                  .filter((t) => t.category === category)
+                  .map((t) => (
+                    <TagCard
+                      key={t.id}
+                      tag={t}
+                      points={head.points}
+                      channel={channel}
+                      known={viewer !== null}
+                      nowMs={nowMs}
+                      script={script}
+                      onBuy={buy}
+                    />
+                  ))}
+              </ul>
+            </div>
+          ))}
+        </section>
+
+        <section id={anchor("Games")} aria-labelledby="h-games">
+          <h2 id="h-games">Games</h2>
+          {head.games.length === 0 && <p className="soft">No game is set up.</p>}
+          {head.games.map((g) => (
+            <details key={g.id} className="game">
+              <summary>
+                <b>{g.name}</b> <span className="soft">{g.stands}</span>
+              </summary>
+              {shop.games
+                .find((x) => x.id === g.id)
+                ?.lines.map((line) => (
+                  <p key={line}>{line}</p>
+                ))}
+            </details>
+          ))}
+          {mine !== null && (
+            <p>
+              You struck {count(mine.games.hits)} {mine.games.hits === 1 ? "blow" : "blows"} so far, {count(mine.games.damage)} damage in
+              all
+              {mine.games.reigns > 0 ? `, and stood on top ${count(mine.games.reigns)} times` : ""}.
+            </p>
+          )}
+        </section>
+
+        <section id={anchor("History")} aria-labelledby="h-history">
+          <h2 id="h-history">History</h2>
+          {viewer === null ? (
+            <p className="soft">How your {head.points} came and went stands here, once this page knows your chat name.</p>
+          ) : (
+            <History lines={mine?.history ?? []} points={head.points} nowMs={nowMs} />
+          )}
+        </section>
+
+        <section id={anchor("Top list")} aria-labelledby="h-top">
+          <h2 id="h-top">Top list</h2>
+          {head.top.length === 0 ? (
+            <p className="soft">Nobody has {head.points} yet.</p>
+          ) : (
+            <ol className="top">
+              {head.top.map((t) => (
+                <li key={t.name} className={t.name === viewer?.name ? "me" : undefined}>
+                  <span>{t.name}</span> <b>{count(t.balance)}</b>
+                </li>
+              ))}
+            </ol>
+          )}
+        </section>
+
+        <section id={anchor("Commands")} aria-labelledby="h-commands">
+          <h2 id="h-commands">Commands in chat</h2>
+          {shop.commands.length === 0 && tags.every((t) => t.words.length === 0) && <p className="soft">None is set up.</p>}
+          <dl>
+            {shop.commands.map((c) => (
+              <div key={c.word}>
+                <dt>{c.word}</dt>
+                <dd>{c.what}</dd>
+              </div>
+            ))}
+            {tags
+              .filter((t) => t.words.length > 0)
+              .map((t) => (
+                <div key={t.id}>
+                  <dt>{t.words.join(" ")}</dt>
+                  <dd>
+                    buys {t.name} for {count(t.price)}
+                  </dd>
+                </div>
+              ))}
+          </dl>
+        </section>
+      </main>
+      <footer>
+        <a href="#top">Up</a>
+        {script && (
+          <button
+            type="button"
+            className="quiet"
+            onClick={() => {
+              const night = document.documentElement.classList.toggle("dark");
+              document.cookie = `izzam_surface=${night ? "night" : "paper"}; path=/; max-age=31536000; samesite=lax`;
+            }}
+          >
+            Paper or night
+          </button>
+        )}
+      </footer>
+    </>
+  );
+}
+
+/** The code is this page's own: nobody else's is ever shown here, and nobody should type one they were sent. */
+function Prove({ channel, code, points, onAsk }: Readonly<{ channel: string; code: string; points: string; onAsk: (() => void) | null }>) {
+  const [copied, setCopied] = useState(false);
+  if (code !== "")
+    return (
+      <div className="prove">
+        <p>Type this in the channel’s chat, under your own name:</p>
+        <p className="code">
+          <b>{code}</b>
+          {onAsk !== null && typeof navigator !== "undefined" && navigator.clipboard !== undefined && (
+            <button type="button" className="quiet" onClick={() => void navigator.clipboard.writeText(code).then(() => setCopied(true))}>
+              {copied ? "Copied" : "Copy"}
+            </button>
+          )}
+        </p>
+        <p className="soft">
+          It is good once, for ten minutes, and no password is needed. Type only a code that you see on your own page
+          {onAsk === null ? "; then load this page again" : ""}.
+        </p>
+      </div>
+    );
+  return (
+    <form
+      className="prove"
+      method="post"
+      action={`/api/viewer/${channel}/code`}
+      onSubmit={(e) => {
+        if (onAsk === null) return;
+        e.preventDefault();
+        onAsk();
+      }}
+    >
+      <p>To see and spend your {points}, show which chat name is yours.</p>
+      <button type="submit" className="main">
+        That’s me in chat
+      </button>
+    </form>
+  );
+}
+
+const anchor = (name: string): string => name.toLowerCase().replace(/\W+/g, "-");
+const freshId = (): string => `w-${Array.from(crypto.getRandomValues(new Uint32Array(3))).join("-")}`.slice(0, 40);
+const two = (n: number): string => String(n).padStart(2, "0");
+const clock = (ms: number): string => {
+  const s = Math.max(0, Math.floor(ms / 1000));
+  return `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
+};

@@ -1,0 +1,203 @@
+import { randomInt } from "node:crypto";
+import type { WebSocket } from "ws";
+import type { ChannelId } from "../../core/kernel/ids";
+import type { Viewer } from "../../core/signals/signal";
+import type { Tag } from "../../core/rewards/tags";
+import { type ToViewer, wireVersion } from "../../core/wire/messages";
+import type { Publication } from "../ports/bus";
+import type { Runner } from "./runner";
+
+/** Without letters and digits that are taken for each other. */
+const letters = "abcdefghjkmnpqrstuvwxyz23456789";
+const codeMs = 10 * 60_000;
+const mostCodes = 5_000;
+/** A reader that is so far behind gets no more until it has caught up: the next frame holds all anyway. */
+const mostBehind = 256 * 1024;
+const everyMs = 500;
+const hereMs = 60_000;
+export const proofWord = /^me-[a-z2-9]{5}$/i;
+
+type Page = { channel: ChannelId; viewer: Viewer | null; tokenHash: string; behind: boolean };
+type Shop = { tags: Map<string, string>; head: string; dirty: boolean; mine: Set<string> };
+
+/**
+ * The open viewer pages. What holds for everyone is made into text once and sent to all, at most twice a
+ * second and only the price tags that changed; what is one viewer's own goes to that viewer's pages.
+ */
+export class ViewerHub {
+  private readonly pages = new Map<WebSocket, Page>();
+  private readonly shops = new Map<ChannelId, Shop>();
+  private readonly codes = new Map<string, Readonly<{ channel: ChannelId; tokenHash: string; untilMs: number }>>();
+  private readonly timers: NodeJS.Timeout[];
+
+  constructor(
+    private readonly runners: ReadonlyMap<ChannelId, Runner>,
+    private readonly now: () => number,
+    private readonly keep: (channel: ChannelId, tokenHash: string, viewer: Viewer) => Promise<void>,
+  ) {
+    this.timers = [setInterval(() => this.flush(), everyMs), setInterval(() => this.tellHere(), hereMs)];
+    for (const timer of this.timers) timer.unref();
+  }
+
+  get open(): number {
+    return this.pages.size;
+  }
+
+  /** A code that proves a chat name: typed in chat within ten minutes, it ties the page to who typed it. */
+  code(channel: ChannelId, tokenHash: string): Readonly<{ code: string; untilMs: number }> {
+    const nowMs = this.now();
+    for (const [code, c] of this.codes) {
+      if (c.untilMs <= nowMs || this.codes.size > mostCodes) this.codes.delete(code);
+      else if (c.tokenHash === tokenHash && c.channel === channel) return { code, untilMs: c.untilMs };
+    }
+    const code = `me-${Array.from({ length: 5 }, () => letters[randomInt(letters.length)]).join("")}`;
+    this.codes.set(code, { channel, tokenHash, untilMs: nowMs + codeMs });
+    return { code, untilMs: nowMs + codeMs };
+  }
+
+  /** Somebody typed what may be a code. Valid once; a foreign channel's is none here. */
+  async proof(channel: ChannelId, text: string, viewer: Viewer): Promise<boolean> {
+    const code = text.trim().toLowerCase();
+    const found = this.codes.get(code);
+    if (found === undefined || found.channel !== channel || found.untilMs <= this.now()) return false;
+    this.codes.delete(code);
+    try {
+      await this.keep(channel, found.tokenHash, viewer);
+    } catch {
+      // The database is away: the code stays good, and typing it again works.
+      this.codes.set(code, found);
+      return false;
+    }
+    for (const [ws, page] of this.pages)
+      if (page.tokenHash === found.tokenHash && page.channel === channel) {
+        page.viewer = viewer;
+        this.send(ws, page, this.mineText(page));
+      }
+    return true;
+  }
+
+  join(ws: WebSocket, channel: ChannelId, tokenHash: string, viewer: Viewer | null): void {
+    const page: Page = { channel, viewer, tokenHash, behind: false };
+    this.pages.set(ws, page);
+    const shop = this.shopOf(channel);
+    this.send(ws, page, this.shopText(channel, [...shop.tags.values()], shop.head));
+    if (viewer !== null) {
+      this.send(ws, page, this.mineText(page));
+      this.runners.get(channel)?.here(viewer);
+    }
+  }
+  leave(ws: WebSocket): void {
+    const page = this.pages.get(ws);
+    if (page === undefined) return;
+    this.pages.delete(ws);
+    if (![...this.pages.values()].some((p) => p.channel === page.channel)) this.shops.delete(page.channel);
+  }
+
+  publish(channel: ChannelId, publication: Publication): void {
+    const shop = this.shops.get(channel);
+    if (shop === undefined) return;
+    if (publication.kind === "booked") {
+      shop.dirty = true;
+      for (const viewer of Object.keys(publication.booking.names)) shop.mine.add(viewer);
+      for (const sale of publication.booking.sales) shop.mine.add(sale.viewer.id);
+      for (const e of publication.booking.entries)
+        for (const p of e.postings) if (p.account.startsWith("v:")) shop.mine.add(p.account.slice(2));
+    } else if (["state", "stage", "hush"].includes(publication.kind)) shop.dirty = true;
+  }
+
+  private shopOf(channel: ChannelId): Shop {
+    let shop = this.shops.get(channel);
+    if (shop === undefined) {
+      this.shops.set(channel, (shop = { tags: new Map(), head: "", dirty: true, mine: new Set() }));
+      this.look(channel, shop);
+    }
+    return shop;
+  }
+
+  /** What changed since it was last looked at: the tags as text, and whether the rest did. */
+  private look(channel: ChannelId, shop: Shop): Readonly<{ changed: readonly string[]; head: boolean }> {
+    const runner = this.runners.get(channel);
+    if (runner === undefined) return { changed: [], head: false };
+    shop.dirty = false;
+    const tags = runner.tags(null);
+    const changed: string[] = [];
+    for (const tag of tags) {
+      const text = JSON.stringify(tag);
+      if (shop.tags.get(tag.id) === text) continue;
+      shop.tags.set(tag.id, text);
+      changed.push(text);
+    }
+    for (const id of [...shop.tags.keys()]) if (!tags.some((t) => t.id === id)) shop.tags.delete(id);
+    const head = JSON.stringify(runner.shopHead(tags.map((t) => t.id)));
+    const other = head !== shop.head;
+    shop.head = head;
+    return { changed, head: other };
+  }
+
+  private shopText(channel: ChannelId, tags: readonly string[], head: string): string {
+    return `{"v":${wireVersion},"type":"shop","nowMs":${this.runners.has(channel) ? this.now() : 0},"head":${head === "" ? "null" : head},"tags":[${tags.join(",")}]}`;
+  }
+
+  private mineText({ channel, viewer }: Page): string {
+    const runner = this.runners.get(channel);
+    if (runner === undefined || viewer === null) return "";
+    // Only what stands in this one's own way; all else is on the tags that everyone has.
+    const own = runner
+      .tags(viewer)
+      .filter((t) => ownWays.has(t.code) || t.kept)
+      .map((t: Tag) => (t.kept ? t : { id: t.id, why: t.why, code: t.code, freeAtMs: t.freeAtMs }));
+    const mine: ToViewer = {
+      v: wireVersion,
+      type: "mine",
+      name: viewer.name,
+      balance: runner.desk.balance(viewer.id),
+      own: own.map((t) => ("name" in t ? { id: t.id, why: t.why, code: t.code, freeAtMs: t.freeAtMs, tag: t } : { ...t, tag: null })),
+    };
+    return JSON.stringify(mine);
+  }
+
+  private flush(): void {
+    for (const [channel, shop] of this.shops) {
+      // Cooldowns end and prices fall by time alone.
+      const { changed, head } = this.look(channel, shop);
+      const text = changed.length > 0 || head ? this.shopText(channel, changed, shop.head) : "";
+      const mine = shop.mine;
+      shop.mine = new Set();
+      if (text === "" && mine.size === 0) continue;
+      for (const [ws, page] of this.pages) {
+        if (page.channel !== channel) continue;
+        if (page.behind && ws.bufferedAmount === 0) {
+          page.behind = false;
+          this.send(ws, page, this.shopText(channel, [...shop.tags.values()], shop.head));
+          this.send(ws, page, this.mineText(page));
+          continue;
+        }
+        this.send(ws, page, text);
+        if (page.viewer !== null && mine.has(page.viewer.id)) this.send(ws, page, this.mineText(page));
+      }
+    }
+  }
+
+  private send(ws: WebSocket, page: Page, text: string): void {
+    if (text === "" || page.behind) return;
+    if (ws.bufferedAmount > mostBehind) page.behind = true;
+    else ws.send(text);
+  }
+
+  /** Who has the page open is there, as if they had written. */
+  private tellHere(): void {
+    const told = new Set<string>();
+    for (const { channel, viewer } of this.pages.values()) {
+      if (viewer === null || told.has(`${channel} ${viewer.id}`)) continue;
+      told.add(`${channel} ${viewer.id}`);
+      this.runners.get(channel)?.here(viewer);
+    }
+  }
+
+  stop(): void {
+    for (const timer of this.timers) clearInterval(timer);
+  }
+}
+
+/** What only this viewer is refused for; what they lack in points their own page sees. */
+const ownWays: ReadonlySet<string> = new Set(["reward/role", "reward/own-limit", "reward/own-rest"]);

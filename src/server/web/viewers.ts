@@ -1,0 +1,90 @@
+import { cookies } from "next/headers";
+import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
+import { z } from "zod";
+import { noteInWords } from "../../core/games/note-words";
+import { channelId, type ChannelId } from "../../core/kernel/ids";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import type { HistoryLine } from "../ports/points-store";
+import { hashToken, newToken, seal } from "../secrets";
+import { keepCookie } from "./cookie";
+import { services } from "./services";
+
+export const viewerCookie = "izzam_viewer";
+const viewerDays = 90;
+const perPage = new RateLimiterMemory({ points: 12, duration: 10 });
+const perAddress = new RateLimiterMemory({ points: 30, duration: 60 });
+
+export const channelOf = (text: string | undefined): ChannelId | null =>
+  text !== undefined && /^[A-Za-z0-9_-]{1,26}$/.test(text) ? channelId(text) : null;
+
+/** The hash of this page's token; empty for a page that has none yet. */
+export async function pageToken(): Promise<string> {
+  const token = (await cookies()).get(viewerCookie)?.value;
+  return token !== undefined && /^[A-Za-z0-9_-]{20,64}$/.test(token) ? hashToken(token) : "";
+}
+
+async function within(limiter: RateLimiterMemory, key: string): Promise<Result<null>> {
+  try {
+    await limiter.consume(key);
+    return ok(null);
+  } catch (error) {
+    if (error instanceof RateLimiterRes) return refused("sign-in/too-often", { waitS: Math.ceil(error.msBeforeNext / 1000) });
+    throw error;
+  }
+}
+
+/** Gives the page a token of its own, if it has none, and the code that ties it to a chat name. */
+export async function askCode(channel: ChannelId, address: string): Promise<Result<Readonly<{ code: string; untilMs: number }>>> {
+  const may = await within(perAddress, address);
+  if (!may.ok) return may;
+  let hash = await pageToken();
+  if (hash === "") {
+    const token = newToken() + newToken();
+    await keepCookie(viewerCookie, ok({ token, expiresMs: services().clock.now() + viewerDays * 86_400_000 }));
+    hash = hashToken(token);
+  }
+  return services().engine.code(channel, hash);
+}
+
+export const buySchema = z.object({
+  id: z.string().min(8).max(40),
+  reward: z.string().min(1).max(26),
+  text: z.string().max(300, "At most 300 characters.").default(""),
+  price: z.coerce.number().int().min(0),
+  detail: z.string().trim().max(600, "At most 600 characters.").default(""),
+});
+export type Buy = z.infer<typeof buySchema>;
+
+/** Buys for who this page is tied to; what is private is sealed before it is kept. Answers in words. */
+export async function buy(channel: ChannelId, given: Buy): Promise<Result<Readonly<{ words: string }>>> {
+  const token = await pageToken();
+  if (token === "") return refused("viewer/not-proven");
+  const may = await within(perPage, token);
+  if (!may.ok) return may;
+  const web = services();
+  const shop = await web.engine.shop(channel, token);
+  if (!shop.ok) return shop;
+  const tag = shop.value.tags.find((t) => t.id === given.reward);
+  if (tag !== undefined && tag.detail !== "" && given.detail === "")
+    return refused("reward/detail", { reward: tag.name, asks: tag.detail });
+  const { detail, ...wish } = given;
+  const done = await web.engine.wish(channel, token, wish);
+  if (!done.ok) return done;
+  const sale = done.value.facts?.["sale"];
+  if (tag !== undefined && tag.detail !== "" && typeof sale === "string")
+    await web.store.points.keepDetail(channel, sale, seal(web.env.appKey, "sale-detail", detail));
+  const words = noteInWords("rewards", done.value);
+  return ok({ words: `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.` });
+}
+
+export type Mine = Readonly<{ history: readonly HistoryLine[]; games: Readonly<{ hits: number; damage: number; reigns: number }> }>;
+/** What only the viewer of this page may see: how their points came and went, and what they did in games. */
+export async function mineOf(channel: ChannelId, viewer: string): Promise<Mine> {
+  const { points, shows } = services().store;
+  const [person, card] = await Promise.all([points.person(channel, viewer), shows.viewer(channel, viewer)]);
+  return {
+    // Who adjusted it stays with the operators.
+    history: (person?.history ?? []).slice(0, 30).map((h) => ({ ...h, by: "" })),
+    games: { hits: card?.hits.count ?? 0, damage: card?.hits.damage ?? 0, reigns: card?.reigns ?? 0 },
+  };
+}
