@@ -12,7 +12,9 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
   if (fresh) rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const databaseName = "izzam_test";
-  let database = await startDatabase(folder, { quiet: true, databases: [databaseName] });
+  // As it was at first, kept beside: going back is copying rows, not making pictures and sounds anew.
+  const kept = `${databaseName}_kept`;
+  let database = await startDatabase(folder, { quiet: true, databases: [databaseName, kept] });
   const port = await freePort(4600 + Math.floor(Math.random() * 300));
   const webPort = await freePort(port + 1);
   const practice = { port: await freePort(webPort + 1), ircPort: 0 };
@@ -26,6 +28,22 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
     await parts[what].ready;
   };
   await seed(env);
+  const withDatabase = async (work) => {
+    const { createConnection } = await import("mysql2/promise");
+    const connection = await createConnection({ host: "127.0.0.1", port: database.port, user: "izzam", password: database.password });
+    try {
+      await work(connection);
+    } finally {
+      await connection.end();
+    }
+  };
+  const tablesOf = async (connection) =>
+    (await connection.query("select table_name as t from information_schema.tables where table_schema = ?", [databaseName]))[0].map(
+      (r) => r.t,
+    );
+  await withDatabase(async (connection) => {
+    for (const t of await tablesOf(connection)) await connection.query(`CREATE TABLE ${kept}.${t} AS SELECT * FROM ${databaseName}.${t}`);
+  });
   await Promise.all(["engine", "web", "practice"].map(start));
 
   const stack = {
@@ -50,18 +68,19 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
       await parts[what].kill();
     },
     async revive(what) {
-      if (what === "database") database = await startDatabase(folder, { quiet: true, databases: [databaseName], port: database.port });
+      if (what === "database") database = await startDatabase(folder, { quiet: true, databases: [databaseName, kept], port: database.port });
       else await start(what);
     },
     /** Everything as it was at first; open pages lose their links. */
     async reset() {
       await parts.engine.stop();
-      const { createConnection } = await import("mysql2/promise");
-      const connection = await createConnection({ host: "127.0.0.1", port: database.port, user: "izzam", password: database.password });
-      await connection.query(`DROP DATABASE ${databaseName}`);
-      await connection.query(`CREATE DATABASE ${databaseName} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-      await connection.end();
-      await seed(env);
+      await withDatabase(async (connection) => {
+        await connection.query("SET foreign_key_checks = 0");
+        for (const t of await tablesOf(connection)) {
+          await connection.query(`DELETE FROM ${databaseName}.${t}`);
+          await connection.query(`INSERT INTO ${databaseName}.${t} SELECT * FROM ${kept}.${t}`);
+        }
+      });
       await start("engine");
     },
     async stop() {

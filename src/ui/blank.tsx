@@ -165,7 +165,7 @@ function TextBlank({ blank, value, onChange }: BlankProps) {
       maxLength={most}
       autoComplete="off"
       placeholder={blank.field.kind === "text" ? blank.field.placeholder : ""}
-      width={`calc(${Math.max(8, Math.min(46, text.length + 1))}ch + 1em)`}
+      width={`calc(${Math.max(8, Math.min(46, (text === "" && blank.field.kind === "text" ? blank.field.placeholder : text).length + 1))}ch + 1em)`}
       maxW="100%"
       onChange={(e) => onChange(e.currentTarget.value)}
     />

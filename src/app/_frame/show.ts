@@ -43,6 +43,8 @@ export async function layAndTell(
 }
 /** The channel's one show, by its kind. */
 export const theShow = { id: "show", kind: "show" } as const;
+export const theRewards = { id: "rewards", kind: "rewards" } as const;
+export const thePoints = { id: "points", kind: "points" } as const;
 const asSentence = (words: string): string => `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`;
 
 /** The engine's time, again and again. */

@@ -61,6 +61,8 @@ export const bought = (head: Head, viewer: string, price: number): Entry => move
 /** Asked for: the points are held until somebody decides. */
 export const asked = (head: Head, viewer: string, price: number): Entry => moved(head, "asked", viewerAccount(viewer), "held", price);
 export const done = (head: Head, price: number): Entry => moved(head, "done", "held", "spent", price);
+/** Done by a slip: it waits again. */
+export const undone = (head: Head, price: number): Entry => moved(head, "asked", "spent", "held", price);
 export const refunded = (head: Head, viewer: string, price: number, from: "held" | "spent"): Entry =>
   moved(head, "refunded", from, viewerAccount(viewer), price);
 /** Given by one viewer to another; `feePoints` stays with the channel. */

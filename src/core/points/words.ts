@@ -65,7 +65,6 @@ export function pointsSentences(s: PointsSettings, home = "EUR"): readonly Sente
                 text: (s.signals.tip.per / 100).toFixed(2),
                 field: { kind: "money" as const, min: 1, max: 1_000_000, currency: home },
               },
-              ` ${home}`,
             ]
           : []),
         ".",

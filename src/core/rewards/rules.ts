@@ -213,6 +213,18 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
           ...still(at, [{ did: "reward/refunded", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
           booking: backOf(sale, atMs, by),
         };
+      if (hand.what === "undone") {
+        if (sale.state !== "done") return no(at, refusal("sale/not-done"), sale.rewardName);
+        const head = { key: `undone:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by };
+        return {
+          ...still(at, [{ did: "reward/undone", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
+          booking: {
+            ...nothing,
+            entries: sale.price === 0 ? [] : [ledger.undone(head, sale.price)],
+            sales: [{ ...sale, state: "waiting", decidedBy: "", times: sale.times + 1 }],
+          },
+        };
+      }
       if (sale.state === "done") return no(at, refusal("sale/done-already"), sale.rewardName);
       const done: Sale = { ...sale, state: "done", decidedBy: by, shown: true };
       return {

@@ -64,7 +64,6 @@ export function rewardSentences(r: Reward, pointsName: string): readonly Sentenc
     text: `${ms / 1000} s`,
     field: { kind: "seconds" as const, minMs: 0, maxMs: 7 * 86_400_000 },
   });
-  const limit = (n: number, words: string): string => (n === 0 ? "as often as anybody wants" : `${count(n)} ${words}`);
   return [
     {
       id: "price",
@@ -167,13 +166,13 @@ export function rewardSentences(r: Reward, pointsName: string): readonly Sentenc
     {
       id: "limits",
       parts: [
-        "In one show it is sold at most ",
+        "Sold at most ",
         whole("perShow", "Most sold in one show; 0 for no limit", r.perShow, 0, 1_000_000),
-        ` times (${limit(r.perShow, "times")}), to each viewer `,
+        " times in one show, ",
         whole("perViewerShow", "Most sold to one viewer in one show; 0 for no limit", r.perViewerShow, 0, 1_000_000),
-        ` times (${limit(r.perViewerShow, "times")}). There are `,
+        " times to one viewer in it, ",
         whole("stock", "How many there are; 0 for without end", r.stock, 0, 1_000_000),
-        r.stock === 0 ? " of it, which means: without end." : " of it.",
+        " times in all. 0 sets no limit.",
       ],
     },
     {

@@ -55,6 +55,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return "its points were not given back";
     case "sale/spent-since":
       return `${String(facts["viewer"])} has ${n("has")} left, and it costs ${n("price")}`;
+    case "sale/not-done":
+      return "it was not done";
     case "sale/done-already":
       return "it was done already";
     case "sale/none-waits":
@@ -77,6 +79,8 @@ export function rewardNoteInWords(note: Note): string {
       return `${subject} for ${count(note.count)}${left(note)}`;
     case "reward/asked":
       return `${subject} for ${count(note.count)}; it waits for a yes${left(note)}`;
+    case "reward/undone":
+      return `${String(note.facts?.["reward"])} of ${subject} waits again`;
     case "reward/again":
       return `${subject} paid ${count(note.count)} again for ${String(note.facts?.["reward"])}`;
     case "reward/listed": {

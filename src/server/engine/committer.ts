@@ -93,6 +93,14 @@ export class Committer {
     }
   }
 
+  /** As after a commit that failed: what waits is refused, and all is read again. */
+  async refresh(): Promise<void> {
+    while (this.committing) await new Promise((resolve) => setTimeout(resolve, 5));
+    this.repair ??= this.recover().finally(() => (this.repair = null));
+    for (const w of this.waiting.splice(0)) w.done(refused("store/away"));
+    await this.repair;
+  }
+
   /** Reads the durable states again until it succeeds. */
   private async recover(): Promise<void> {
     const { store, channel, recovered } = this.deps;

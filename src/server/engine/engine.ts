@@ -78,10 +78,15 @@ export class Engine {
   }
 
   async start(): Promise<void> {
+    const { store, log } = this.parts;
     await this.tick();
     this.delay.enable();
     this.timers.push(
       setInterval(() => void this.tick(), 2_000),
+      setInterval(
+        () => void store.sweepDetails().catch((error: unknown) => log.warn({ err: String(error) }, "details could not be swept")),
+        60_000,
+      ),
       setInterval(() => {
         this.lagMs = this.delay.percentile(99) / 1e6 - 20;
         this.delay.reset();

@@ -8,6 +8,7 @@ import type { Engine } from "./engine";
 const id = z.string().min(1).max(26).transform(channelId);
 const bodies = {
   reload: z.object({ channel: id }),
+  refresh: z.object({ channel: id }),
   hush: z.object({ channel: id, on: z.boolean() }),
   hand: z.object({ channel: id, game: z.string().max(26), by: z.string().max(60), id: z.string().min(8).max(80), hand: handSchema }),
   cue: z.object({
@@ -46,6 +47,10 @@ export async function inside(engine: Engine, name: string, req: IncomingMessage,
       return answer({ ok: true });
     case "reload": {
       await engine.reload(bodies.reload.parse(body).channel);
+      return answer({ ok: true });
+    }
+    case "refresh": {
+      await engine.runners.get(bodies.refresh.parse(body).channel)?.refresh();
       return answer({ ok: true });
     }
     case "hush": {

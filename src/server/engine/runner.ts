@@ -214,6 +214,11 @@ export class Runner {
     this.setDue();
   }
 
+  /** Reads points and sales again, between two commits. */
+  refresh(): Promise<void> {
+    return this.commits.refresh();
+  }
+
   private recovered(row: ChannelRow, last: number): void {
     this.seq = Math.max(this.seq, last);
     for (const part of this.parts) {

@@ -9,6 +9,8 @@ import type { Hand } from "../../core/signals/signal";
 export type EngineLink = Readonly<{
   /** The channel changed in the database: take it up now rather than at the next look. */
   reload: (channel: ChannelId) => Promise<void>;
+  /** What the engine keeps of points was changed beside it: it reads all of that again. */
+  refresh: (channel: ChannelId) => Promise<void>;
   hush: (channel: ChannelId, on: boolean) => Promise<Result<null>>;
   hand: (channel: ChannelId, game: string, by: string, id: string, hand: Hand) => Promise<Result<readonly Note[]>>;
   cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;

@@ -13,6 +13,8 @@ export type ViewerCard = Readonly<{
   firstMs: number | null;
   hits: Readonly<{ count: number; damage: number }>;
   reigns: number;
+  /** Null for who has no account yet. */
+  points: number | null;
 }>;
 export type Fight = Readonly<{
   /** Health after each of the last hits and heals, oldest first. */

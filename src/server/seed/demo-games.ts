@@ -17,6 +17,7 @@ import type { OperatorStore } from "../ports/operator-store";
 import { makeProp } from "../props/make";
 import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
+import { demoPoints, demoRewards, fillHistory } from "./demo-economy";
 
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
 
@@ -239,6 +240,9 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
+  const rewards = demoRewards(key);
+  await insertPart(db, channel, { id: "kiln-rewards", kind: "rewards", name: "Rewards", settings: rewards, nowMs: nowMs + 5 });
+  await insertPart(db, channel, { id: "kiln-points", kind: "points", name: "Points", settings: demoPoints, nowMs: nowMs + 6 });
   const standing: ShowDurable = {
     ...freshShow(),
     plan: { revision: 1, by: "kilnkeeper", items: [...demoPlan] },
@@ -251,17 +255,23 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     await store.events.setSecret(channel, { sealed: seal(env.appKey, "event-secret", env.practiceSecret), oldUntilMs: 0, nowMs });
   for (const [cueId, token] of Object.entries(env.practiceTriggers))
     await store.events.setTrigger(channel, cueId, { hash: hashToken(token), sealed: seal(env.appKey, "trigger-address", token) }, nowMs);
+  await fillHistory(db, channel, rewards, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 
 /** Their ids are their file names, so that rules and cues can name them. */
 async function addProps(store: OperatorStore, channel: ChannelId, folder: string, nowMs: number): Promise<void> {
   const files = (await readdir(folder)).filter((f) => !f.endsWith(".md")).sort();
-  for (const [i, file] of files.entries()) {
-    const bytes = await readFile(join(folder, file));
-    const id = file.replace(/\.[a-z0-9]+$/, "");
-    const sheet = { ...pictureDefaults, grid: { columns: 6, rows: 1, frames: 6 }, frameMs: 180 };
-    const made = await makeProp(bytes, id.endsWith("-sheet") ? { kind: "picture", settings: sheet } : undefined);
+  const sheet = { ...pictureDefaults, grid: { columns: 6, rows: 1, frames: 6 }, frameMs: 180 };
+  // Side by side: each waits for a process of its own.
+  const ready = await Promise.all(
+    files.map(async (file) => {
+      const bytes = await readFile(join(folder, file));
+      const id = file.replace(/\.[a-z0-9]+$/, "");
+      return { file, bytes, id, made: await makeProp(bytes, id.endsWith("-sheet") ? { kind: "picture", settings: sheet } : undefined) };
+    }),
+  );
+  for (const [i, { file, bytes, id, made }] of ready.entries()) {
     if (!made.ok) throw new Error(`${file}: ${made.refusal.code}`);
     const { kind, sourceKind, made: served, settings, facts } = made.value;
     const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };

@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { cueBookSchema } from "../../core/cues/settings";
 import { bossHints } from "../../core/games/boss-battle/words";
+import { rewardBookSchema } from "../../core/rewards/settings";
+import { checkLedgerOf } from "../adapters/mariadb/ledger-check";
 import { rulesOf } from "../../core/games/registry";
 import { rulebookSchema } from "../../core/rules/settings";
 import { planSchema } from "../../core/show/plan";
 import { showDurableSchema, showSettingsSchema } from "../../core/show/settings";
-import { cueHints, ruleHints } from "../../core/rules/words";
+import { cueHints, rewardHints, ruleHints } from "../../core/rules/words";
 import { migrate } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
@@ -42,7 +44,15 @@ describe("the demo channel", () => {
     const emotes = row.sprites.filter((s) => s.key.startsWith("own:"));
     expect(emotes).toHaveLength(12);
     expect(emotes.filter((s) => s.frames > 1).map((s) => s.word)).toEqual(["kilnGlow", "wobblePot"]);
-    expect(row.games.map((g) => rulesOf(g.kind)?.settings.safeParse(g.settings).success)).toEqual([true, true, true, true, true]);
+    expect(row.games.map((g) => rulesOf(g.kind)?.settings.safeParse(g.settings).success)).toEqual([
+      true,
+      true,
+      true,
+      true,
+      true,
+      true,
+      true,
+    ]);
     expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 2]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
       "kilnkeeper",
@@ -63,7 +73,7 @@ describe("the demo channel", () => {
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
       ...row.sounds.map((s) => ({ id: s.id, kind: "sound" as const })),
     ];
-    expect([props.length, row.sounds.length]).toEqual([9, 4]);
+    expect([props.length, row.sounds.length]).toEqual([17, 12]);
     const facts = { games: row.games.map((g) => ({ id: g.id, kind: g.kind })), props };
     expect([...ruleHints(rules, facts), ...cueHints(cues.cues, facts)]).toEqual([]);
     // The rundown and the commands name what is there.
@@ -76,6 +86,35 @@ describe("the demo channel", () => {
     }
     for (const { game } of showSettingsSchema.parse(show.settings).commands) expect(["", ...facts.games.map((g) => g.id)]).toContain(game);
     expect(bossHints(demoBoss)).toEqual([]);
+  });
+  test("has clay: forty rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
+    const row = (await mariadbEngineStore(db).channel(channel))!;
+    const { rewards } = rewardBookSchema.parse(row.games.find((g) => g.kind === "rewards")!.settings);
+    expect(rewards).toHaveLength(40);
+    const facts = {
+      games: row.games.map((g) => ({ id: g.id, kind: g.kind })),
+      props: [
+        ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
+        ...row.sounds.map((s) => ({ id: s.id, kind: "sound" as const })),
+      ],
+      voices: true,
+    };
+    expect(rewardHints(rewards, facts).filter((h) => !h.text.includes("no chat word"))).toEqual([]);
+    // No chat word means two things.
+    const words = rewards.flatMap((r) => r.words);
+    const others = [
+      ...showSettingsSchema.parse(row.games.find((g) => g.kind === "show")!.settings).commands.map((c) => c.word),
+      ...cueBookSchema.parse(row.games.find((g) => g.kind === "cues")!.settings).cues.map((c) => c.word),
+    ];
+    expect(words.filter((w) => others.includes(w))).toEqual([]);
+    const report = await checkLedgerOf(db, channel);
+    expect(report.faults).toEqual([]);
+    expect(report.accounts).toBeGreaterThan(300);
+    const { months, shows, rewards: best } = await mariadbOperatorStore(db).points.charts(channel, 0);
+    expect(months.length).toBeGreaterThanOrEqual(6);
+    expect(shows.length).toBe(24);
+    expect(months.every((m) => m.made > 0 && m.there > 0)).toBe(true);
+    expect(best.length).toBe(12);
   });
   test("is filled once: what a person changed stays", async () => {
     await db("games").update({ name: "My own wall" });

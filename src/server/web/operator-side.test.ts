@@ -48,6 +48,7 @@ beforeAll(async () => {
     store: mariadbOperatorStore(db),
     engine: {
       reload: async () => undefined,
+      refresh: async () => undefined,
       changed: async () => undefined,
       hush: async () => ok(null),
       hand: async () => ok([]),

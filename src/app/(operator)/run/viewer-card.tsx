@@ -7,6 +7,7 @@ import { type Role, roleWords } from "../../../core/signals/signal";
 import { count } from "../../../core/words/sentence";
 import type { ViewerCard as Card } from "../../../server/ports/show-store";
 import { tell } from "../../../ui/toaster";
+import { useLive } from "../../_frame/live";
 import { lay, useShow } from "../../_frame/show";
 import { When } from "../../_frame/when";
 
@@ -29,6 +30,7 @@ export function ViewerCard({
   onClose,
 }: Readonly<{ viewer: Readonly<{ id: string; name: string }>; kindOf: (game: string) => string; onClose: () => void }>) {
   const [card, setCard] = useState<Card | null | "none">(null);
+  const pointsName = useLive((s) => s.standing?.sales.points) ?? "points";
   const muted = useShow()?.muted.find((m) => m.id === viewer.id);
   useEffect(() => {
     let gone = false;
@@ -79,6 +81,7 @@ export function ViewerCard({
                 <Flex gap="5" mb="3" wrap="wrap">
                   {(
                     [
+                      [pointsName, known.points ?? 0],
                       ["messages", known.messages],
                       ["hits", known.hits.count],
                       ["damage", known.hits.damage],

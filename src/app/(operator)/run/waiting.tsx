@@ -2,12 +2,13 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Bell, BellOff } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { count } from "../../../core/words/sentence";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
-import { tellTrouble } from "../../../ui/toaster";
+import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
-import { layAndTell, theShow, useShow } from "../../_frame/show";
+import { layAndTell, theRewards, theShow, useShow } from "../../_frame/show";
 import { When } from "../../_frame/when";
 import { PairPhone } from "./pair-phone";
 
@@ -25,6 +26,7 @@ export type Decision = Readonly<{
 export function useDecisions(propName: (id: string) => string): readonly Decision[] {
   const show = useShow();
   const held = useLive((s) => s.standing?.held);
+  const sales = useLive((s) => s.standing?.sales);
   return useMemo(() => {
     const asks = (show?.asks ?? []).map((ask): Decision => {
       const item = show?.plan.items.find((i) => i.id === ask.item);
@@ -65,8 +67,33 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
         },
       };
     });
-    return [...asks, ...moments].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
-  }, [show, held, propName]);
+    const sold = (sales?.first ?? []).map((sale): Decision => {
+      const decide = async (yes: boolean): Promise<void> => {
+        const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "done" : "refund" });
+        if (!done) return;
+        if (yes)
+          tell(
+            `${sale.reward} for ${sale.viewer}: done.`,
+            () => void layAndTell(theRewards, { do: "sale", sale: sale.id, what: "refund" }),
+          );
+        else
+          tell(
+            `${sale.viewer} got ${count(sale.price)} ${sales?.points ?? ""} back.`,
+            () => void layAndTell(theRewards, { do: "sale-again", sale: sale.id }),
+          );
+      };
+      return {
+        id: `sale.${sale.id}`,
+        sinceMs: sale.atMs,
+        words: `${sale.viewer} wants ${sale.reward}${sale.text === "" ? "" : `: “${sale.text}”`}`,
+        about: `${count(sale.price)} ${sales?.points ?? ""}`,
+        main: "Done",
+        other: "Refund",
+        decide,
+      };
+    });
+    return [...asks, ...moments, ...sold].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
+  }, [show, held, sales, propName]);
 }
 
 /** A short tone for the operator alone; never on the broadcast, which hears overlay pages only. */
@@ -131,6 +158,7 @@ export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id
     const act = acts[i];
     return act === undefined ? null : keyOf(act, chosen);
   };
+  const sales = useLive((s) => s.standing?.sales);
   const heldMany = all.filter((d) => d.id.startsWith("held."));
   const heldAll = async (what: "play" | "drop"): Promise<void> => {
     const done = await call("POST", "/held", { do: what, moment: "" });
@@ -143,7 +171,7 @@ export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id
           Waiting for you{" "}
           {all.length > 0 && (
             <Text as="span" color="ochreText" data-testid="waiting-count">
-              {all.length}
+              {all.length + Math.max(0, (sales?.count ?? 0) - (sales?.first.length ?? 0))}
             </Text>
           )}
         </Text>

@@ -21,6 +21,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
   return {
     // What is missed here the engine sees by the channel's revision within two seconds.
     reload: async (channel) => void (await ask("reload", { channel })),
+    refresh: async (channel) => void (await ask("refresh", { channel })),
     changed: async (channel, what) => void (await ask("changed", { channel, ...what })),
     recheck: async () => void (await ask("recheck", {})),
     hush: (channel, on) => ask("hush", { channel, on }),

@@ -4,7 +4,7 @@ import { roles as allRoles } from "../../../core/signals/signal";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, EngineStore, LogRow, OverlayRow } from "../../ports/engine-store";
 import { type Database, fromJson } from "./database";
-import { book, readDesk, saleOf } from "./points";
+import { book, readDesk, saleOf, sweepDetails } from "./points";
 import { isDuplicate, propSound, propSprite, type Row, spriteOf, text } from "./rows";
 
 const logColumns = (id: ChannelId, row: LogRow) => ({
@@ -164,6 +164,7 @@ export function mariadbEngineStore(db: Database): EngineStore {
       const row = (await db("sales").where({ channel_id: id, id: sale }).first()) as Row | undefined;
       return row === undefined ? null : saleOf(row);
     },
+    sweepDetails: async () => void (await sweepDetails(db)),
     addViewerSession: async (id, { tokenHash, viewer, nowMs, untilMs }) => {
       await db("viewer_sessions").where("expires_ms", "<", nowMs).delete();
       await db("viewer_sessions")

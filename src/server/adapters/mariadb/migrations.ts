@@ -296,6 +296,7 @@ const fourth: Step = {
       t.enum("state", ["waiting", "done", "refunded"]).notNullable();
       t.string("show_id", 40).collate("ascii_bin").notNullable();
       t.string("decided_by", 60).notNullable();
+      t.bigInteger("decided_ms").nullable();
       t.integer("times").notNullable().defaultTo(0);
       t.boolean("shown").notNullable();
       // A private detail, sealed; gone as soon as it is done or given back.

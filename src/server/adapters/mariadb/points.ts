@@ -102,18 +102,14 @@ export async function book(trx: Knex.Transaction, id: ChannelId, booked: readonl
   const sales = [...new Map(booked.flatMap((b) => b.booking.sales).map((s) => [s.id, s])).values()];
   for (const some of chunks(sales, 500))
     await trx("sales")
-      .insert(some.map((s) => saleRow(id, s)))
+      .insert(
+        some.map((s) => ({
+          ...saleRow(id, s),
+          decided_ms: s.state === "waiting" ? null : trx.raw("floor(unix_timestamp(now(3)) * 1000)"),
+        })),
+      )
       .onConflict()
-      .merge(["state", "decided_by", "shown", "times"]);
-  const decided = sales.filter((s) => s.state !== "waiting").map((s) => s.id);
-  const older = decided.filter((s) => !booked.some((b) => s === `s${b.seq}`));
-  for (const some of chunks(older, 500))
-    await trx("sales")
-      .where({ channel_id: id })
-      .whereIn("id", [...some])
-      .whereNotNull("detail_sealed")
-      .update({ detail_sealed: null });
-
+      .merge(["state", "decided_by", "decided_ms", "shown", "times"]);
   const prices = [...new Map(booked.flatMap((b) => b.booking.prices).map((p) => [p.rewardId, p])).values()];
   if (prices.length > 0)
     await trx("moving_prices")
@@ -181,3 +177,11 @@ export async function readDesk(db: Database, id: ChannelId, at: Readonly<{ showI
     { readOnly: true },
   );
 }
+
+/** Private details of what was done or given back go, ten minutes after: so long a slip can be undone. */
+export const sweepDetails = async (db: Database): Promise<number> =>
+  db("sales")
+    .whereNotNull("detail_sealed")
+    .whereNot({ state: "waiting" })
+    .whereRaw("decided_ms < floor(unix_timestamp(now(3)) * 1000) - 600000")
+    .update({ detail_sealed: null });

@@ -46,6 +46,9 @@ export function mariadbShows(db: Database): ShowStore {
         .first()) as Row | undefined;
       const reigns = (await db("game_records").where({ channel_id: channel, viewer: id, kind: "reign" }).count("* as n").first()) as
         Row | undefined;
+      const account = (await db("point_balances")
+        .where({ channel_id: channel, account: `v:${id}` })
+        .first("balance")) as Row | undefined;
       const known = rows.map(bodyOf).find((b) => b["name"] !== undefined || b["viewer"] !== undefined) ?? {};
       const viewer = (known["viewer"] ?? known) as Body;
       return {
@@ -66,6 +69,7 @@ export function mariadbShows(db: Database): ShowStore {
         firstMs: first === undefined ? null : Number(first["at_ms"]),
         hits: { count: Number(hits?.["n"] ?? 0), damage: Number(hits?.["damage"] ?? 0) },
         reigns: Number(reigns?.["n"] ?? 0),
+        points: account === undefined ? null : Number(account["balance"]),
       };
     },
     fight: async (channel, game, sinceMs, nowMs) => {

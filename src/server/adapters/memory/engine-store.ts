@@ -124,6 +124,7 @@ export function memoryEngineStore(): MemoryStore {
     },
     desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
+    sweepDetails: async () => guard(),
     addViewerSession: async (id, { tokenHash, viewer, untilMs }) => {
       guard();
       viewers.set(tokenHash, { channelId: id, viewer, untilMs });

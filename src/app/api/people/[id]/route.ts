@@ -1,0 +1,36 @@
+import { randomBytes } from "node:crypto";
+import { z } from "zod";
+import { ok, refused } from "../../../../core/kernel/refusal";
+import { action, answer, currentSession, guarded } from "../../../../server/web/http";
+import { services } from "../../../../server/web/services";
+
+export const GET = (_request: Request, context: { params: Promise<{ id: string }> }): Promise<Response> =>
+  guarded(async () => {
+    const session = await currentSession();
+    if (session === null) return answer(refused("access/signed-out"));
+    const card = await services().store.points.person(session.channelId, decodeURIComponent((await context.params).id).slice(0, 64));
+    return answer(card === null ? refused("viewer/unknown") : ok(card));
+  });
+
+/** On the viewer's request: nothing that names them is left. */
+export const DELETE = action("people.forget", z.object({}), async ({ session, params, audit }) => {
+  const { store, engine } = services();
+  const id = decodeURIComponent(params["id"] ?? "").slice(0, 64);
+  const card = await store.points.person(session.channelId, id);
+  if (card === null) return refused("viewer/unknown");
+  // What they still have goes back first, so that nobody can spend it under a name that says nothing.
+  if (card.balance > 0) {
+    const done = await engine.hand(session.channelId, "points", session.login, `forget-${randomBytes(9).toString("hex")}`, {
+      do: "adjust",
+      viewer: id,
+      name: card.name,
+      by: -card.balance,
+      why: "deleted on request",
+    });
+    if (!done.ok) return done;
+  }
+  await store.points.forget(session.channelId, id, `gone-${randomBytes(6).toString("hex")}`);
+  await engine.refresh(session.channelId);
+  await audit({ forgotten: true });
+  return ok(null);
+});
