@@ -154,7 +154,7 @@ for (const surface of ["paper", "night"] as const) {
     await page.locator("[data-health-item=chat]").waitFor();
     await check("Health");
     await page.keyboard.press("Escape");
-    await page.getByRole("heading", { name: "Review is not built yet" }).click();
+    await page.getByRole("heading", { name: "Shows so far" }).click();
     await page.keyboard.press("Shift+?");
     await page.getByRole("dialog").waitFor();
     await page.waitForTimeout(250);

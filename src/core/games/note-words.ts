@@ -1,4 +1,5 @@
 import type { Note } from "../kernel/step";
+import { commandNoteInWords } from "../commands/rules";
 import { partNoteInWords } from "../rules/words";
 import { pointsNoteInWords } from "../points/words";
 import { rewardNoteInWords } from "../rewards/words";
@@ -10,6 +11,7 @@ const words: Readonly<Record<string, (note: Note) => string>> = {
   "emote-wall": wallNoteInWords,
   "boss-battle": bossNoteInWords,
   show: showNoteInWords,
+  commands: commandNoteInWords,
   rewards: rewardNoteInWords,
   points: pointsNoteInWords,
 };
@@ -57,6 +59,7 @@ export function noteInShort(kind: string, note: Note): string {
       return `cue ${note.subject ?? ""}`.trim();
     case "cue/off":
       return `cue ${note.subject ?? ""} off`;
+    case "command/answered":
     case "command/done":
       return "command";
     case "reward/bought":

@@ -1,3 +1,4 @@
+import { commandRules } from "../commands/rules";
 import { cueBook } from "../cues/cues";
 import type { GameRules } from "../kernel/step";
 import { rulebook } from "../rules/rules";
@@ -19,6 +20,7 @@ export const bookRules: Readonly<Record<string, AnyRules>> = {
   [rulebook.kind]: rulebook,
   [cueBook.kind]: cueBook,
   [showRules.kind]: showRules,
+  [commandRules.kind]: commandRules,
   // Rewards before points: what is bought is looked at before what a word brings.
   [rewardsRules.kind]: rewardsRules,
   [pointsRules.kind]: pointsRules,

@@ -3,6 +3,7 @@ import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
 import { isGame, rulesOf } from "../../core/games/registry";
 import { rulesInWords, standsInWords } from "../../core/games/for-viewers";
 import { fold } from "../../core/kernel/fold";
+import type { CommandBook } from "../../core/commands/settings";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note, StepContext } from "../../core/kernel/step";
@@ -165,7 +166,7 @@ export class Runner {
     const rewards = this.rewards();
     const show = this.settingsOf("show") as { commands?: readonly { word: string }[] } | undefined;
     const cues = this.settingsOf("cues") as { cues?: readonly { word: string }[] } | undefined;
-    const commands = this.settingsOf("commands") as { commands?: readonly { words: readonly string[] }[] } | undefined;
+    const commands = this.settingsOf("commands") as CommandBook | undefined;
     return new Set(
       [
         ...Object.values(this.points()?.words ?? {}),
@@ -524,6 +525,9 @@ export class Runner {
       ...this.book()
         .rules.filter((r) => r.on && r.when === "message" && r.words.how === "is" && r.roles.includes("viewer"))
         .map((r) => ({ word: r.words.list[0] ?? "", what: r.name })),
+      ...((this.settingsOf("commands") as CommandBook | undefined)?.commands ?? [])
+        .filter((c) => c.on && c.about !== "" && c.roles.includes("viewer"))
+        .map((c) => ({ word: c.words.join(" "), what: c.about })),
     ].filter((c) => c.word !== "");
     return {
       games: this.parts

@@ -1,3 +1,5 @@
+import type { CommandBook } from "../../core/commands/settings";
+import { fold } from "../../core/kernel/fold";
 import type { EmoteIndex } from "../../core/chat/emotes";
 import { noteInWords } from "../../core/games/note-words";
 import type { AnyRules } from "../../core/games/registry";
@@ -62,6 +64,7 @@ export const showOf = (parts: readonly Running[]): { part: Running; durable: Sho
   return part === undefined ? null : { part, durable: part.durable as ShowDurable };
 };
 
+const answering: ReadonlySet<string> = new Set(["commands", "rewards", "points", "rules", "show", "cues"]);
 type Next = { signal: Signal; source: string; to: readonly Running[]; depth: number; answer: boolean };
 
 /** To whom a signal goes: a muted viewer's to nobody; the platform's word on the show to the show alone. */
@@ -71,6 +74,12 @@ function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note
   const viewer = viewerOf(signal);
   if (viewer !== null && show.durable.muted.some((m) => m.id === viewer))
     return { to: [], note: { game: show.part.id, note: { refusal: { code: "viewer/muted", facts: {} }, count: 1 } } };
+  // Other programs in chat are answered by nothing, so that no two of them talk to each other.
+  if (signal.kind === "message") {
+    const bots = (kit.parts.find((p) => p.kind === "commands")?.settings as CommandBook | undefined)?.bots ?? [];
+    const name = fold(signal.viewer.name);
+    if (bots.some((b) => fold(b) === name)) return { to: kit.parts.filter((p) => !answering.has(p.kind)), note: null };
+  }
   return { to: signal.kind === "live" || signal.kind === "ended" ? [show.part] : kit.parts, note: null };
 }
 

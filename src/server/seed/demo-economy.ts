@@ -1,3 +1,4 @@
+import { type CommandBook, newCommand } from "../../core/commands/settings";
 import { chanceFrom } from "../../core/kernel/chance";
 import type { ChannelId } from "../../core/kernel/ids";
 import * as ledger from "../../core/points/ledger";
@@ -18,6 +19,38 @@ export const demoPoints: PointsSettings = {
   dayOffsetMin: 60,
   give: { on: true, least: 10, feeBp: 200 },
   words: { balance: "!clay", top: "!top", give: "!give" },
+};
+
+export const demoCommands: CommandBook = {
+  schema: 1,
+  bots: [],
+  commands: [
+    {
+      ...newCommand("cone", "!cone", "The kiln climbs to cone 6, about 1,220 degrees."),
+      words: ["!cone", "!kiln"],
+      about: "how hot the kiln gets",
+    },
+    {
+      ...newCommand("clays", "!clays", ""),
+      about: "which clay this is",
+      how: "in-turn",
+      answers: ["Stoneware from the estuary, with a little grog.", "A smooth white body for the small cups."],
+    },
+    {
+      ...newCommand("oracle", "!willitcrack", ""),
+      about: "asks the kiln gods",
+      how: "random",
+      cooldownMs: 10_000,
+      answers: ["The kiln gods nod, {viewer}.", "It will crack, {viewer}. It always does.", "Ask again when it is cool."],
+    },
+    {
+      ...newCommand("oops", "!oops", "{count, plural, one {# pot} other {# pots}} fell off the wheel so far."),
+      about: "counts what fell off the wheel",
+      counts: true,
+      roles: ["moderator", "streamer"],
+    },
+    { ...newCommand("hug", "!mugup", "{viewer} raises a mug to {target}."), about: "raises a mug to somebody", ownCooldownMs: 20_000 },
+  ],
 };
 
 const sound = (id: string, volume = 80): Deed => ({ do: "sound", sound: id, volume, lane: "sounds" });
@@ -106,7 +139,7 @@ export function demoRewards(key: (word: string) => string): RewardBook {
       ...made("On the picture", [
         [
           "sparks",
-          "A handful of sparks",
+          "Handful of sparks",
           120,
           "!sparkle",
           [flock(40, "spout", [key("kilnGlow")])],
@@ -231,7 +264,7 @@ export function demoRewards(key: (word: string) => string): RewardBook {
       ...made("To hold in your hands", [
         [
           "mug",
-          "A mug from the second shelf",
+          "Mug from the second shelf",
           25_000,
           "",
           [],
@@ -246,7 +279,7 @@ export function demoRewards(key: (word: string) => string): RewardBook {
         ],
         [
           "test-tile",
-          "A test tile",
+          "Test tile",
           8_000,
           "",
           [],
@@ -257,7 +290,7 @@ export function demoRewards(key: (word: string) => string): RewardBook {
             about: "One of the glaze tests, with its recipe.",
           },
         ],
-        ["card", "A postcard from the marsh", 4_000, "", [], { approval: true, detail: "Where shall it be sent? Name and address" }],
+        ["card", "Postcard from the marsh", 4_000, "", [], { approval: true, detail: "Where shall it be sent? Name and address" }],
       ]),
       ...made("For members", [
         [

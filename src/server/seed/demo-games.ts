@@ -17,7 +17,7 @@ import type { OperatorStore } from "../ports/operator-store";
 import { makeProp } from "../props/make";
 import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
-import { demoPoints, demoRewards, fillHistory } from "./demo-economy";
+import { demoCommands, demoPoints, demoRewards, fillHistory } from "./demo-economy";
 
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
 
@@ -243,6 +243,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   const rewards = demoRewards(key);
   await insertPart(db, channel, { id: "kiln-rewards", kind: "rewards", name: "Rewards", settings: rewards, nowMs: nowMs + 5 });
   await insertPart(db, channel, { id: "kiln-points", kind: "points", name: "Points", settings: demoPoints, nowMs: nowMs + 6 });
+  await insertPart(db, channel, { id: "kiln-commands", kind: "commands", name: "Commands", settings: demoCommands, nowMs: nowMs + 7 });
   const standing: ShowDurable = {
     ...freshShow(),
     plan: { revision: 1, by: "kilnkeeper", items: [...demoPlan] },

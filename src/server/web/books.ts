@@ -1,3 +1,4 @@
+import { commandRules } from "../../core/commands/rules";
 import { cueBook } from "../../core/cues/cues";
 import type { ChannelId } from "../../core/kernel/ids";
 import { rulebook } from "../../core/rules/rules";
@@ -9,12 +10,13 @@ import { newToken } from "../secrets";
 import type { GameDraft } from "../ports/operator-store";
 
 /** The rulebook, the cues and the show of a channel: one of each, made when first looked for. */
-export type BookKind = "rules" | "cues" | "show" | "rewards" | "points";
+export type BookKind = "rules" | "cues" | "show" | "rewards" | "points" | "commands";
 const defaults: Readonly<Record<BookKind, { name: string; settings: unknown }>> = {
   rules: { name: "Rules", settings: rulebook.defaults },
   cues: { name: "Cues", settings: cueBook.defaults },
   show: { name: "Show", settings: showRules.defaults },
   rewards: { name: "Rewards", settings: rewardsRules.defaults },
+  commands: { name: "Commands", settings: commandRules.defaults },
   points: { name: "Points", settings: pointsRules.defaults },
 };
 

@@ -8,6 +8,7 @@ const parts = [
   { id: "cues", path: "/prepare/cues", name: "Cues" },
   { id: "rewards", path: "/prepare/rewards", name: "Rewards" },
   { id: "points", path: "/prepare/points", name: "Points" },
+  { id: "commands", path: "/prepare/commands", name: "Commands" },
   { id: "show", path: "/prepare/show", name: "Show" },
   { id: "props", path: "/prepare/props", name: "Props" },
   { id: "emotes", path: "/prepare/emotes", name: "Emotes" },
@@ -26,7 +27,7 @@ export function PrepareNav({ here }: Readonly<{ here: PreparePart }>) {
       px="5"
       minH="48px"
       align="stretch"
-      gap="6"
+      gap="5"
       overflowX="auto"
       borderBottomWidth="1px"
       borderColor="line"

@@ -74,7 +74,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
         if (yes)
           tell(
             `${sale.reward} for ${sale.viewer}: done.`,
-            () => void layAndTell(theRewards, { do: "sale", sale: sale.id, what: "refund" }),
+            () => void layAndTell(theRewards, { do: "sale", sale: sale.id, what: "undone" }),
           );
         else
           tell(

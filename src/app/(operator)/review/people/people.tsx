@@ -63,7 +63,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
               <chakra.button
                 type="button"
                 display="grid"
-                gridTemplateColumns="1fr 120px 120px"
+                gridTemplateColumns="1fr 170px 90px"
                 width="100%"
                 textAlign="left"
                 alignItems="baseline"
@@ -83,7 +83,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
                 <Text fontWeight="700" truncate>
                   {p.name}
                 </Text>
-                <Text color="inkSoft" fontSize="14.5px">
+                <Text color="inkSoft" fontSize="14.5px" whiteSpace="nowrap">
                   {p.lastMs === null ? "" : <When atMs={p.lastMs} />}
                 </Text>
                 <Text fontFamily="mono" textAlign="right">

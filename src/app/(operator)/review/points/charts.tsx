@@ -94,7 +94,7 @@ function PerShow({ shows, name }: Readonly<{ shows: PointsCharts["shows"]; name:
     [46, width],
   ).padding(0.25);
   const most = Math.max(1, ...shows.flatMap((s) => [s.made, s.spent]));
-  const y = scaleLinear([0, most], [0, (height - 40) / 2]).nice(2);
+  const y = scaleLinear([0, most], [0, (height - 40) / 2]);
   const mid = (height - 20) / 2;
   const last = shows[shows.length - 1];
   const back = share(
@@ -140,8 +140,8 @@ function PerShow({ shows, name }: Readonly<{ shows: PointsCharts["shows"]; name:
         <Mark color="line">
           <line x1="46" x2={width} y1={mid} y2={mid} stroke="currentColor" />
         </Mark>
-        <text x="0" y={mid - y(y.domain()[1] ?? most) + 10}>
-          {short(y.domain()[1] ?? most)}
+        <text x="0" y={mid - y(most) + 10}>
+          {short(most)}
         </text>
         <text x="0" y={mid - 6}>
           made
@@ -213,7 +213,7 @@ function Where({ rewards, name }: Readonly<{ rewards: PointsCharts["rewards"]; n
   const list = rewards.slice(0, 8);
   const row = 24;
   const height = list.length * row + 4;
-  const x = scaleLinear([0, Math.max(1, ...list.map((r) => r.points))], [0, width - 290]);
+  const x = scaleLinear([0, Math.max(1, ...list.map((r) => r.points))], [0, width - 350]);
   const first = rewards[0];
   return (
     <Card
@@ -253,7 +253,9 @@ function Holders({ holders, name }: Readonly<{ holders: PointsCharts["holders"];
   const y = scaleLinear([0, Math.max(1, ...holders.map((h) => h.viewers))], [height - 26, 22]);
   const viewers = holders.reduce((s, h) => s + h.viewers, 0);
   const points = holders.reduce((s, h) => s + h.points, 0);
-  const top = holders.slice(-2);
+  // The richest group that has anybody in it.
+  const lastAt = holders.reduce((at, h, i) => (h.viewers > 0 ? i : at), 0);
+  const top = holders.slice(lastAt, lastAt + 1);
   const label = (i: number): string => {
     const most = holders[i]?.most;
     if (i === 0) return "none";
@@ -262,7 +264,7 @@ function Holders({ holders, name }: Readonly<{ holders: PointsCharts["holders"];
   return (
     <Card
       title="Who holds how much"
-      says={`${count(viewers)} viewers have an account; the ${count(top.reduce((s, h) => s + h.viewers, 0))} with over ${short(holders[holders.length - 3]?.most ?? 0)} hold ${share(
+      says={`${count(viewers)} viewers have an account; the ${count(top.reduce((s, h) => s + h.viewers, 0))} with over ${short(holders[lastAt - 1]?.most ?? 0)} hold ${share(
         top.reduce((s, h) => s + h.points, 0),
         points,
       )} % of all ${name}.`}
