@@ -125,6 +125,32 @@ const screens: [string, (page: Page) => Promise<void>][] = [
       await page.getByRole("button", { name: /tags mean/ }).click();
     },
   ],
+  [
+    "Rewards",
+    async (page) => {
+      await page.goto(`${base}/prepare/rewards`);
+      await page.getByLabel("Price in clay").waitFor();
+    },
+  ],
+  [
+    "Commands",
+    async (page) => {
+      await page.goto(`${base}/prepare/commands`);
+      await page.locator("[data-command='!cone']").getByRole("button", { name: "Change" }).click();
+    },
+  ],
+  ["Points", async (page) => void (await page.goto(`${base}/prepare/points`))],
+  ["Points in review", async (page) => void (await page.goto(`${base}/review/points`))],
+  ["Sales", async (page) => void (await page.goto(`${base}/review/sales`))],
+  [
+    "People",
+    async (page) => {
+      await page.goto(`${base}/review/people`);
+      await page.getByRole("button", { name: /oatcake_ada/ }).click();
+      await page.getByRole("list", { name: "History of oatcake_ada" }).waitFor();
+    },
+  ],
+  ["The viewer page", async (page) => void (await page.goto(`${base}/c/saltmarsh-kiln`))],
   ["Rehearse", async (page) => void (await page.goto(`${base}/rehearse`))],
   ["Run", async (page) => void (await page.goto(`${base}/run`))],
   ["Review", async (page) => void (await page.goto(`${base}/review`))],
@@ -132,7 +158,7 @@ const screens: [string, (page: Page) => Promise<void>][] = [
 
 for (const surface of ["paper", "night"] as const) {
   test(`nothing serious stands in anybody’s way, on ${surface}`, async ({ page, context }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(300_000);
     await context.addCookies([{ name: "izzam_surface", value: surface, url: base }]);
     const check = async (name: string): Promise<void> => {
       const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();

@@ -24,6 +24,7 @@ export async function buildProcesses() {
       engine: join(root, "src/server/main.ts"),
       seed: join(root, "src/server/seed/main.ts"),
       practice: join(root, "src/practice/main.ts"),
+      ledger: join(root, "src/server/ledger/main.ts"),
       web: join(root, "src/server/web/main.ts"),
     },
     outdir: out,

@@ -116,7 +116,7 @@ async function main() {
       slot.ready = true;
     };
     await step("Starting Izzam", () => Promise.all([keep("web"), keep("engine"), ...(practice ? [keep("practice")] : [])]));
-    writeFileSync(lock, JSON.stringify({ pid: process.pid, port, practice }));
+    writeFileSync(lock, JSON.stringify({ pid: process.pid, port, practice, database: { port: database.port } }));
     announce({ port, practice, demo, lan: options.lan, setupCode });
   } catch (error) {
     for (const part of running.reverse()) await part.stop();

@@ -68,7 +68,8 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
       await parts[what].kill();
     },
     async revive(what) {
-      if (what === "database") database = await startDatabase(folder, { quiet: true, databases: [databaseName, kept], port: database.port });
+      if (what === "database")
+        database = await startDatabase(folder, { quiet: true, databases: [databaseName, kept], port: database.port });
       else await start(what);
     },
     /** Everything as it was at first; open pages lose their links. */

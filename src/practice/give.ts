@@ -2,7 +2,7 @@ import { z } from "zod";
 import type { Person } from "./viewers";
 
 /** What one can do on the rig's page, and the event that a platform would send for it. */
-export const giveKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "live", "ended"] as const;
+export const giveKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "purchase", "live", "ended"] as const;
 export const eventBody = z.object({
   kind: z.enum(giveKinds),
   /** A viewer's nick; anything else is somebody who wants to stay unknown. */
@@ -38,6 +38,8 @@ export function eventOf({ kind, amount, currency, text, reaction }: Given, viewe
       return ["app.izzam.raid.v1", { viewer, viewers: amount }];
     case "host":
       return ["app.izzam.host.v1", { viewer, viewers: amount }];
+    case "purchase":
+      return ["app.izzam.purchase.v1", { viewer, item: "bell-1", title: "Ring the bell", price: 500, text }];
     case "live":
       return ["app.izzam.live.v1", {}];
     case "ended":

@@ -6,7 +6,6 @@ import * as ledger from "../points/ledger";
 import { pendingSchema, perform } from "../rules/deeds";
 import {
   type HandSignal,
-  mayAs,
   type MessageSignal,
   type PurchaseSignal,
   type RedemptionSignal,

@@ -10,6 +10,7 @@ const kinds: readonly Kind[] = [
   { id: "reaction", label: "Sherds", unit: "sherds", amount: 50, text: true },
   { id: "raid", label: "Raid", unit: "viewers", amount: 30, text: false },
   { id: "host", label: "Host", unit: "viewers", amount: 12, text: false },
+  { id: "purchase", label: "Buy the bell", unit: "", amount: 1, text: true },
   { id: "live", label: "Go live", unit: "", amount: 1, text: false },
   { id: "ended", label: "End", unit: "", amount: 1, text: false },
 ];

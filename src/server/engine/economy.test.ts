@@ -9,7 +9,7 @@ import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { checkLedgerOf, rebuildBalances } from "../adapters/mariadb/ledger-check";
 import type { EngineStore } from "../ports/engine-store";
 import type { Publication } from "../ports/bus";
-import { said, testChannel } from "../testing/channel";
+import { said } from "../testing/channel";
 import { testDatabase } from "../testing/database";
 import { readDesk, Runner } from "./runner";
 

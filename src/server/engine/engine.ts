@@ -33,6 +33,8 @@ export type EngineParts = Readonly<{
 
 type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; key: string };
 const leaseMs = 10_000;
+/** The ledger is checked so often. */
+const nightMs = 86_400_000;
 /** A viewer page stays tied to a chat name for so long. */
 const viewerSessionMs = 90 * 86_400_000;
 
@@ -50,6 +52,7 @@ export class Engine {
   private databaseAway = false;
   /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
   private settled = false;
+  private readonly ledgers = new Map<ChannelId, number>();
   private lagMs = 0;
   private ticking = false;
 
@@ -87,6 +90,8 @@ export class Engine {
         () => void store.sweepDetails().catch((error: unknown) => log.warn({ err: String(error) }, "details could not be swept")),
         60_000,
       ),
+      setInterval(() => void this.checkLedgers(), nightMs),
+      setTimeout(() => void this.checkLedgers(), 20_000).unref(),
       setInterval(() => {
         this.lagMs = this.delay.percentile(99) / 1e6 - 20;
         this.delay.reset();
@@ -119,6 +124,19 @@ export class Engine {
       this.ticking = false;
       this.operators.tell();
     }
+  }
+
+  /** Once a day, and soon after a start: what differs is logged and shown as the health of the points. */
+  private async checkLedgers(): Promise<void> {
+    const { store, log } = this.parts;
+    for (const id of this.runners.keys())
+      try {
+        const faults = await store.ledgerFaults(id);
+        this.ledgers.set(id, faults.length);
+        if (faults.length > 0) log.error({ channel: id, faults: faults.slice(0, 20) }, "the ledger does not balance");
+      } catch (error) {
+        log.warn({ err: String(error) }, "the ledger could not be checked");
+      }
   }
 
   /** Reads a channel anew: new channels start, others take their changes between two signals. */
@@ -257,6 +275,7 @@ export class Engine {
         clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
         events: { ...events, refused: refusedEvents, on: runner.row.events !== null },
         sounds: runner.row.sounds.length,
+        ledgerFaults: this.ledgers.get(id) ?? 0,
       }),
       pages,
       hushed: runner.row.hushed,

@@ -17,11 +17,13 @@ export type HealthFacts = Readonly<{
   clockAheadMs?: number;
   events?: Readonly<{ on: boolean; perMinute: number; lastMs: number | null; refused: number }>;
   sounds?: number;
+  /** What the last check of the ledger found. */
+  ledgerFaults?: number;
 }>;
 
 /** Each part of the installation: how it stands, what that means, what to do. */
 export function healthOf(f: HealthFacts): HealthItem[] {
-  return [chatHealth(f), eventsHealth(f), databaseHealth(f), pagesHealth(f), soundHealth(f), engineHealth(f)].filter(
+  return [chatHealth(f), eventsHealth(f), databaseHealth(f), pagesHealth(f), soundHealth(f), engineHealth(f), ledgerHealth(f)].filter(
     (item) => item !== null,
   );
 }
@@ -46,6 +48,19 @@ function eventsHealth({ events }: HealthFacts): HealthItem | null {
     means: events.refused > 0 ? "What was refused changed nothing." : "",
     todo: events.refused > 0 ? "See why under Connections." : "",
   };
+}
+
+function ledgerHealth({ ledgerFaults = 0 }: HealthFacts): HealthItem | null {
+  return ledgerFaults === 0
+    ? null
+    : {
+        id: "ledger",
+        name: "Points",
+        state: "bad",
+        says: `The check of the ledger found ${count(ledgerFaults)} ${ledgerFaults === 1 ? "thing that differs" : "things that differ"}.`,
+        means: "A balance is not what its history makes it. Selling goes on.",
+        todo: "After the show, run npm run ledger: it says what differs, and with --rebuild sets balances to what their entries say.",
+      };
 }
 
 function soundHealth({ pages, sounds = 0 }: HealthFacts): HealthItem | null {

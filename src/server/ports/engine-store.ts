@@ -92,6 +92,8 @@ export type EngineStore = Readonly<{
   /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
   desk: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<DeskRows>;
   sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
+  /** How many things differ when balances are rebuilt from their postings; each in a few words. */
+  ledgerFaults: (id: ChannelId) => Promise<readonly string[]>;
   /** Deletes private details of sales that were decided some time ago. */
   sweepDetails: () => Promise<void>;
   addViewerSession: (

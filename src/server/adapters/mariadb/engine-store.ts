@@ -4,6 +4,7 @@ import { roles as allRoles } from "../../../core/signals/signal";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, EngineStore, LogRow, OverlayRow } from "../../ports/engine-store";
 import { type Database, fromJson } from "./database";
+import { checkLedgerOf } from "./ledger-check";
 import { book, readDesk, saleOf, sweepDetails } from "./points";
 import { isDuplicate, propSound, propSprite, type Row, spriteOf, text } from "./rows";
 
@@ -164,6 +165,7 @@ export function mariadbEngineStore(db: Database): EngineStore {
       const row = (await db("sales").where({ channel_id: id, id: sale }).first()) as Row | undefined;
       return row === undefined ? null : saleOf(row);
     },
+    ledgerFaults: async (id) => (await checkLedgerOf(db, id)).faults.map((f) => `${f.what} ${f.about}: ${f.found}, meant ${f.meant}`),
     sweepDetails: async () => void (await sweepDetails(db)),
     addViewerSession: async (id, { tokenHash, viewer, nowMs, untilMs }) => {
       await db("viewer_sessions").where("expires_ms", "<", nowMs).delete();

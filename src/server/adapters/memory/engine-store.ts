@@ -124,6 +124,7 @@ export function memoryEngineStore(): MemoryStore {
     },
     desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
+    ledgerFaults: async () => (guard(), []),
     sweepDetails: async () => guard(),
     addViewerSession: async (id, { tokenHash, viewer, untilMs }) => {
       guard();

@@ -1,0 +1,283 @@
+import { readFileSync } from "node:fs";
+import { expect, type Page, test } from "@playwright/test";
+import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, rigLog, say, signIn } from "./support";
+
+test.beforeEach(() => control("/demo/reset"));
+
+const shopUrl = `${base}/c/saltmarsh-kiln`;
+const points = (page: Page) => page.locator(".sum");
+const tag = (page: Page, id: string) => page.locator(`[data-tag=${id}]`);
+const said = (page: Page) => page.locator(".said");
+const heard = async () => (await rigLog()).map((l) => l.text);
+/** A viewer page on a phone, tied to a chat name by its code. */
+async function phoneOf(page: Page, name: string): Promise<void> {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(shopUrl);
+  await page.getByRole("button", { name: "That’s me in chat" }).click();
+  const code = await page.locator(".code b").textContent();
+  await expect(async () => {
+    await say(code ?? "", name);
+    await expect(page.locator(".you")).toContainText(name, { timeout: 4_000 });
+  }).toPass({ timeout: 20_000 });
+}
+
+test("a viewer earns clay, buys the roar in chat and hears it, is refused within the cooldown, buys on the phone, and is refunded from the booth", async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page);
+  await chatConnected(page);
+  const context = await browser.newContext();
+  const overlay = await openOverlay(context, await copyLink(page));
+  await page.goto(`${base}/run`);
+  await expect(page.getByTestId("pages")).toHaveText("1 page open");
+  await expect.poll(async () => (await facts(overlay)).voice).toBe(true);
+
+  const phone = await (await browser.newContext()).newPage();
+  await phoneOf(phone, "loamy");
+  await expect(points(phone)).toHaveText("0");
+  // Earned: a follow brings 100, a tip of 3.00 brings 300. It shows on the phone by itself.
+  await give({ kind: "follow", as: "loamy" });
+  await expect(points(phone)).toHaveText("100");
+  await give({ kind: "tip", as: "loamy", amount: 300, currency: "EUR" });
+  await expect(points(phone)).toHaveText("400");
+
+  // Bought in chat, heard on the overlay page.
+  const before = (await facts(overlay)).sounds;
+  await say("!ROAR", "loamy");
+  await expect.poll(heard).toContain("@loamy Kiln roar for 200; 200 clay left");
+  await expect.poll(async () => (await facts(overlay)).sounds).toBeGreaterThan(before);
+  await expect(points(phone)).toHaveText("200");
+  // Refused within the cooldown, with the seconds left; in chat and on the page.
+  await say("!roar", "loamy");
+  await expect.poll(async () => (await heard()).some((t) => /@loamy you can have Kiln roar again in \d+ s/.test(t))).toBe(true);
+  await expect(tag(phone, "kiln-roar").locator(".why")).toHaveText(/^Again in \d+ s$/);
+  await expect(tag(phone, "kiln-roar").getByRole("button")).toBeDisabled();
+  await expect(points(phone)).toHaveText("200");
+  // A slip of spelling gets a suggestion, and costs nothing.
+  await say("!belll", "loamy");
+  await expect.poll(heard).toContain("@loamy did you mean !bell?");
+
+  // On the phone, by one tap; the history says so.
+  await tag(phone, "clay-slap").getByRole("button").click();
+  await expect(said(phone)).toHaveText("Slap of clay for 60; 140 clay left.");
+  await expect(points(phone)).toHaveText("140");
+  await expect(phone.locator(".history")).toContainText("bought: Slap of clay");
+  await expect(tag(phone, "boat").locator(".why")).toHaveText("210 clay to go");
+
+  // One that waits for a yes: held, seen in the booth, refunded there, and taken again after the slip.
+  await ask(page, "POST", "/games/show/hand", { hand: { do: "show", what: "on-air" }, id: "hand-on-air-1" });
+  await give({ kind: "tip", as: "loamy", amount: 1_000, currency: "EUR" });
+  await expect(points(phone)).toHaveText("1,140");
+  await tag(phone, "next-glaze")
+    .getByRole("button", { name: /get it/ })
+    .click();
+  await phone.getByLabel("Which glaze?").fill("iron red");
+  await tag(phone, "next-glaze").getByRole("button", { name: "Get it for 900" }).click();
+  await expect(said(phone)).toContainText("it waits for a yes");
+  await expect(points(phone)).toHaveText("240");
+  const waiting = page.locator("[data-decision]").filter({ hasText: "loamy wants Choose the next glaze: “iron red”" });
+  await waiting.getByRole("button", { name: /Refund/ }).click();
+  await expect(points(phone)).toHaveText("1,140");
+  await expect(waiting).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo", exact: true }).last().click();
+  await expect(waiting).toHaveCount(1);
+  await expect(points(phone)).toHaveText("240");
+  await waiting.getByRole("button", { name: /Done/ }).click();
+  await expect.poll(heard).toContain("loamy chose the next glaze: iron red");
+});
+
+test("rewards are made in sentences and by dropping sounds, changed many at once, and sold as soon as they are published", async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page);
+  await page.goto(`${base}/prepare/rewards`);
+  const shop = await (await browser.newContext()).newPage();
+  await shop.goto(shopUrl);
+  await expect(tag(shop, "bell").locator(".tear b")).toHaveText("80");
+  await page.getByRole("button", { name: "Bell for a good pull", exact: true }).click();
+  await page.getByLabel("Price in clay").fill("95");
+  await page.getByLabel("Whether the price moves").selectOption("moves");
+  await expect(page.getByLabel("Percent a sale raises the price by")).toHaveValue("5");
+  // Nothing is sold at the new price before it is published.
+  await expect(page.getByTestId("save-state")).toContainText("not published");
+  await expect(tag(shop, "bell").locator(".tear b")).toHaveText("80");
+  await page.getByRole("button", { name: /Publish/ }).click();
+  await expect(tag(shop, "bell").locator(".tear b")).toHaveText("95");
+  await expect(tag(shop, "bell")).toContainText("price moves");
+
+  // Two sounds, chosen from files: each a reward with its chat word; priced together.
+  const bytes = readFileSync("demo/props/small-bell.ogg");
+  const other = readFileSync("demo/props/clay-slap.ogg");
+  await page.getByLabel("Sound files").setInputFiles([
+    { name: "Oven gloves.ogg", mimeType: "audio/ogg", buffer: Buffer.concat([bytes]) },
+    { name: "wet_sponge.ogg", mimeType: "audio/ogg", buffer: Buffer.concat([other]) },
+  ]);
+  const gloves = page.locator("[data-reward]").filter({ hasText: "Oven gloves" });
+  await expect(gloves).toContainText("!ovengloves", { timeout: 30_000 });
+  await expect(page.locator("[data-reward]").filter({ hasText: "wet sponge" })).toContainText("!wetsponge");
+  await page.getByLabel("Price for all").fill("33");
+  await page.getByRole("button", { name: "Set price" }).click();
+  await expect(gloves).toContainText("33");
+  await page.getByRole("button", { name: /Publish/ }).click();
+  await expect(shop.locator("[data-tag]").filter({ hasText: "Oven gloves" }).locator(".tear b")).toHaveText("33");
+  // A word that stands twice is told, and nothing is lost.
+  await page.getByRole("button", { name: "Oven gloves", exact: true }).click();
+  await page.getByLabel("Chat words, set apart by spaces").fill("!roar");
+  await page.getByLabel("Name of the reward").click();
+  await expect(page.getByRole("alert").filter({ hasText: "Two rewards are bought by the same word" })).toBeVisible();
+});
+
+test("the viewer page works without script: read, tied to a name, bought", async ({ browser }) => {
+  const context = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
+  const page = await context.newPage();
+  await page.goto(shopUrl);
+  await expect(page.getByRole("heading", { name: "Saltmarsh Kiln" })).toBeVisible();
+  await expect(tag(page, "kiln-roar")).toContainText("200");
+  await expect(page.locator("#commands")).toContainText("!clay");
+  await page.getByRole("button", { name: "That’s me in chat" }).click();
+  const code = (await page.locator(".code b").textContent()) ?? "";
+  expect(code).toMatch(/^me-[a-z2-9]{5}$/);
+  await expect(async () => {
+    await say(code, "quietferry");
+    await page.waitForTimeout(500);
+    await page.reload();
+    await expect(page.locator(".you")).toContainText("quietferry", { timeout: 1_000 });
+  }).toPass({ timeout: 20_000 });
+  await expect(points(page)).toHaveText("640");
+  await tag(page, "clay-slap").getByRole("button").click();
+  await expect(said(page)).toHaveText("Slap of clay for 60; 580 clay left.");
+  await expect(points(page)).toHaveText("580");
+  // The code was good once: typed again by somebody else, it ties nothing.
+  await say(code, "oatcake_ada");
+  await page.waitForTimeout(500);
+  await page.reload();
+  await expect(page.locator(".you")).toContainText("quietferry");
+});
+
+test("what is private is sealed, read by the owner alone, and gone from moderators’ eyes", async ({ page, browser }) => {
+  test.setTimeout(90_000);
+  await signIn(page);
+  await ask(page, "POST", "/games/points/hand", {
+    hand: { do: "adjust", viewer: "loamy", name: "loamy", by: 9_000, why: "for the test" },
+    id: "hand-adjust-1",
+  });
+  const phone = await (await browser.newContext()).newPage();
+  await phoneOf(phone, "loamy");
+  await expect(points(phone)).toHaveText("9,000");
+  await tag(phone, "card")
+    .getByRole("button", { name: /get it/ })
+    .click();
+  await phone.getByLabel(/Where shall it be sent/).fill("Ebb Lane 4, Tidemouth");
+  await tag(phone, "card")
+    .getByRole("button", { name: /^Get it for/ })
+    .click();
+  await expect(points(phone)).toHaveText("5,000");
+  await page.goto(`${base}/review/sales`);
+  const row = page.locator("[data-sale]").filter({ hasText: "loamy wants Postcard" });
+  await expect(row).not.toContainText("Ebb Lane");
+  await row.getByRole("button", { name: "Show what is private" }).click();
+  await expect(row).toContainText("Ebb Lane 4, Tidemouth");
+  const moderator = await (await browser.newContext()).newPage();
+  await signIn(moderator, "moderator");
+  await moderator.goto(`${base}/review/sales`);
+  const theirs = moderator.locator("[data-sale]").filter({ hasText: "loamy wants Postcard" });
+  await expect(theirs).toContainText("for the owner’s eyes");
+  const sale = await theirs.getAttribute("data-sale");
+  expect((await ask(moderator, "POST", `/sales/${sale}/detail`)).words).toContain("Only the channel’s owner");
+  await row.getByRole("button", { name: "Done" }).click();
+  await expect(row).toHaveCount(0);
+});
+
+test("people are found, set right with a reason, merged, taken in from a list with every problem told, and deleted on request", async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await signIn(page);
+  await page.goto(`${base}/review/people`);
+  await page.getByLabel("Find a viewer").fill("OATCAKE");
+  await page.getByRole("button", { name: /oatcake_ada/ }).click();
+  await expect(page.getByTestId("balance")).toHaveText("2,310");
+  await page.getByLabel("How many clay").fill("90");
+  await page.getByLabel("Why").fill("the draw that failed");
+  await page.getByRole("button", { name: "Give", exact: true }).click();
+  await expect(page.getByTestId("balance")).toHaveText("2,400");
+  await expect(page.getByRole("list", { name: "History of oatcake_ada" })).toContainText("set right: the draw that failed, by kilnkeeper");
+  // Nobody falls below none.
+  await page.getByLabel("How many clay").fill("5000");
+  await page.getByLabel("Why").fill("too much");
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+  await expect(page.getByText(/no account falls below none/)).toBeVisible();
+  await expect(page.getByTestId("balance")).toHaveText("2,400");
+
+  await page.getByRole("button", { name: "Take in a list" }).click();
+  await page
+    .getByLabel("The list, as CSV")
+    .fill("Points;Name\n".replace(";", ",") + "50,newcomer\n-3,broken\nabc,alsobroken\n20,newcomer\n100,OATCAKE_ada\n");
+  await page.getByRole("button", { name: "See what it would do" }).click();
+  const report = page.getByRole("region", { name: "What it would do" });
+  await expect(report).toContainText("2 viewers would get 150 clay; 3 lines can’t be used");
+  for (const line of [
+    "Line 3, broken: less than 1",
+    "Line 4, alsobroken: “abc” is no whole number",
+    "Line 5, newcomer: the same viewer as in line 2",
+  ])
+    await expect(report).toContainText(line);
+  await report.getByRole("button", { name: "Take 2 in" }).click();
+  await expect(page.getByText("2 viewers got 150 clay.")).toBeVisible();
+  const csv = await page.evaluate(async () => (await fetch("/api/people/export")).text());
+  expect(csv).toContain("newcomer,50,");
+  expect(csv).toMatch(/oatcake_ada,2500,/i);
+
+  await page.getByLabel("Find a viewer").fill("newcomer");
+  await page.getByRole("button", { name: /newcomer/ }).click();
+  await page.getByLabel("New name").fill("quietferry");
+  await page.getByRole("button", { name: "Merge" }).click();
+  await page.getByLabel("Find a viewer").fill("quietferry");
+  await page.getByRole("button", { name: /quietferry/ }).click();
+  await expect(page.getByTestId("balance")).toHaveText("690");
+  await page.getByRole("button", { name: "Delete on request" }).click();
+  await page.getByRole("button", { name: "Delete quietferry" }).click();
+  await expect(page.getByText("nothing that names them is left")).toBeVisible();
+  await page.getByLabel("Find a viewer").fill("quietferry");
+  await expect(page.getByText("Nobody is called so.")).toBeVisible();
+});
+
+test("commands answer as published, what the platform sells is tied by picking, and charts say their message", async ({ page }) => {
+  test.setTimeout(90_000);
+  await signIn(page);
+  await chatConnected(page);
+  await say("!mugup @tern", "pale_oar");
+  await expect.poll(heard).toContain("pale_oar raises a mug to tern.");
+  await page.goto(`${base}/prepare/commands`);
+  await page.locator("[data-command='!cone']").getByRole("button", { name: "Change" }).click();
+  await page.getByLabel("Answer 1").fill("Cone 7 tonight, {viewer}. You have {balance} {points}.");
+  await page.getByRole("button", { name: "Publish" }).click();
+  await expect(page.getByText(/Published as version/)).toBeVisible();
+  await say("!kiln", "oatcake_ada");
+  await expect.poll(heard).toContain("Cone 7 tonight, oatcake_ada. You have 2,310 clay.");
+
+  // Bought on the platform: seen, tied to a reward by picking it, and from then on done.
+  await give({ kind: "purchase", as: "loamy", text: "Ring it" });
+  await page.goto(`${base}/prepare/rewards`);
+  await page.getByRole("button", { name: "Bell for a good pull", exact: true }).click();
+  await page.getByLabel("What the platform sells as this").selectOption({ label: "Ring the bell" });
+  await page.getByRole("button", { name: /Publish/ }).click();
+  await expect(page.getByText(/Published as version/)).toBeVisible();
+  await give({ kind: "purchase", as: "loamy", text: "Ring it" });
+  await expect
+    .poll(async () => ((await ask(page, "GET", "/sales?state=done")) as { value: { viewer: { name: string }; price: number }[] }).value[0])
+    .toMatchObject({
+      viewer: { name: "loamy" },
+      price: 0,
+    });
+
+  await page.goto(`${base}/review/points`);
+  await expect(page.getByText(/Viewers hold [\d,]+ clay/)).toBeVisible();
+  await expect(page.getByRole("img", { name: /Made and spent in the last 24 shows/ })).toBeVisible();
+  await page.getByText("As a table").first().click();
+  await expect(page.getByRole("cell").first()).toBeVisible();
+});
