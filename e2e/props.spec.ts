@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { zipSync } from "fflate";
 import sharp from "sharp";
-import { ask, base, control, copyLink, openOverlay, signIn } from "./support";
+import { ask, base, control, copyLink, openOverlay, signIn, wav } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
@@ -13,26 +13,6 @@ const png = (colour: string, width = 60, height = 40): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 4, background: colour } })
     .png()
     .toBuffer();
-/** A tone as 16-bit mono WAV. */
-function wav(seconds: number, hz = 440, level = 0.4): Buffer {
-  const rate = 22_050;
-  const n = Math.floor(rate * seconds);
-  const data = Buffer.alloc(44 + n * 2);
-  data.write("RIFF", 0);
-  data.writeUInt32LE(36 + n * 2, 4);
-  data.write("WAVEfmt ", 8);
-  data.writeUInt32LE(16, 16);
-  data.writeUInt16LE(1, 20);
-  data.writeUInt16LE(1, 22);
-  data.writeUInt32LE(rate, 24);
-  data.writeUInt32LE(rate * 2, 28);
-  data.writeUInt16LE(2, 32);
-  data.writeUInt16LE(16, 34);
-  data.write("data", 36);
-  data.writeUInt32LE(n * 2, 40);
-  for (let i = 0; i < n; i += 1) data.writeInt16LE(Math.round(Math.sin((i / rate) * hz * 2 * Math.PI) * level * 32_767), 44 + i * 2);
-  return data;
-}
 const file = (name: string, buffer: Buffer) => ({ name, mimeType: "application/octet-stream", buffer });
 
 test("many files at once, each with its own answer; what lies about itself is refused", async ({ page }) => {

@@ -12,7 +12,7 @@ export function PriceTag({
 }: FlexProps & { price: string; points: string; chosen?: boolean; dim?: boolean; children: ReactNode }) {
   const edge = chosen ? "ochre.solid" : "line";
   return (
-    <Flex position="relative" align="stretch" minW="0" pl="16px" opacity={dim ? 0.72 : 1} {...rest}>
+    <Flex position="relative" align="stretch" minW="0" pl="16px" {...rest}>
       {/* The notched end: a square on its corner behind the card. */}
       <Box
         aria-hidden="true"
@@ -26,7 +26,17 @@ export function PriceTag({
         borderRadius="5px"
         transform="translateY(-50%) rotate(45deg)"
       />
-      <Flex flex="1" minW="0" align="stretch" bg="raised" borderWidth="1px" borderColor={edge} borderRadius="8px" position="relative">
+      <Flex
+        flex="1"
+        minW="0"
+        align="stretch"
+        bg="raised"
+        borderWidth="1px"
+        borderColor={edge}
+        borderStyle={dim ? "dashed" : "solid"}
+        borderRadius="8px"
+        position="relative"
+      >
         <Box aria-hidden="true" position="absolute" left="-1px" top="50%" h="34px" w="4px" bg="raised" transform="translateY(-50%)" />
         <Box
           aria-hidden="true"
