@@ -12,6 +12,7 @@ import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { DeedList } from "../_deeds/deed-list";
 import type { Parts } from "../_deeds/parts";
+import { PriceChart } from "./price-chart";
 
 const box = {
   px: "2",
@@ -137,6 +138,7 @@ export function RewardForm({
           emotes={null}
         />
       </Box>
+      <PriceChart reward={reward} points={pointsName} />
       <Box>
         <Flex align="center" gap="3" mb="1">
           <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="16px">
