@@ -64,8 +64,14 @@ export class LiveDesk implements Desk {
   /** Counts a booking; tells it with what has to be written beside it. */
   apply(seq: number, booking: Booking): Booked {
     const earned: Record<string, { day: number; earned: number }> = {};
-    for (const [viewer, name] of Object.entries(booking.names)) this.account(`v:${viewer}`, name);
-    for (const { account, amount } of changesOf(booking.entries)) this.account(account).balance += amount;
+    const fresh = new Set<string>();
+    const opened = (account: string, name = ""): Account => {
+      const before = this.accounts.get(account);
+      if (before === undefined || (name !== "" && before.name !== name)) fresh.add(account);
+      return this.account(account, name);
+    };
+    for (const [viewer, name] of Object.entries(booking.names)) opened(`v:${viewer}`, name);
+    for (const { account, amount } of changesOf(booking.entries)) opened(account).balance += amount;
     for (const entry of booking.entries) {
       if (!earning.has(entry.reason)) continue;
       const day = this.dayOf(entry.atMs);
@@ -81,7 +87,7 @@ export class LiveDesk implements Desk {
     for (const sale of booking.sales) this.keep(sale);
     for (const { rewardId, at } of booking.prices) this.prices.set(rewardId, at);
     this.topKnown = null;
-    return { seq, booking, earned };
+    return { seq, booking, earned, fresh: [...fresh] };
   }
 
   private account(id: string, name = ""): Account {

@@ -202,7 +202,8 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     }
     turn.notes.push(...own);
     // Small happenings nobody answered are in the hit's own row already.
-    if (signal.kind === "here") continue;
+    // Nor is a sale told twice: it stands in the row of who asked for it, and among the sales.
+    if (signal.kind === "here" || (signal.kind === "redemption" && own.length === 0)) continue;
     if (signal.kind !== "happened" || own.length > 0 || signal.what.endsWith("/fell"))
       turn.rows.push({
         seq: signal.seq,

@@ -63,6 +63,8 @@ export type Booked = Readonly<{
   booking: Booking;
   /** What viewers have earned on a day of the channel's after it, where it brought them something. */
   earned: Readonly<Record<string, Readonly<{ day: number; earned: number }>>>;
+  /** Accounts that were not there before, or go by another name now. */
+  fresh: readonly string[];
 }>;
 /** All that the single writer keeps in memory of points and sales. */
 export type DeskRows = Readonly<{

@@ -518,7 +518,9 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
   const names = Object.fromEntries([...balances.keys()].map((v) => [v, v]));
   const booking: Booking = { entries, sales, names, prices: [] };
   await db.transaction(async (trx) => {
-    await book(trx, channel, [{ seq: 0, booking, earned: {} }]);
+    await book(trx, channel, [
+      { seq: 0, booking, earned: {}, fresh: ["issued", "spent", "held", ...Object.keys(names).map((v) => `v:${v}`)] },
+    ]);
     await trx("game_records").insert(records);
   });
 }

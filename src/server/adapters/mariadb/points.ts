@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 import type { ChannelId } from "../../../core/kernel/ids";
-import { changesOf, isViewerAccount } from "../../../core/points/ledger";
+import { changesOf, isViewerAccount, type Posting, type Reason } from "../../../core/points/ledger";
 import type { Sale } from "../../../core/rewards/desk";
 import type { Booked, DeskRows } from "../../ports/engine-store";
 import { type Database } from "./database";
@@ -42,6 +42,58 @@ function* chunks<T>(rows: readonly T[], size = 1_000): Generator<readonly T[]> {
   for (let from = 0; from < rows.length; from += size) yield rows.slice(from, from + size);
 }
 
+const earning: ReadonlySet<Reason> = new Set(["presence", "signal"]);
+const mostGroups = 12;
+
+/** What each account gains or loses, and what of it counts as earned on which day. */
+async function move(trx: Knex.Transaction, id: ChannelId, changes: readonly Posting[], booked: readonly Booked[]): Promise<void> {
+  const earned = new Map<string, number>();
+  const days = new Map<string, number>();
+  for (const { booking, earned: after } of booked) {
+    for (const [viewer, { day }] of Object.entries(after)) days.set(`v:${viewer}`, day);
+    for (const entry of booking.entries)
+      if (earning.has(entry.reason))
+        for (const p of entry.postings) if (isViewerAccount(p.account)) earned.set(p.account, (earned.get(p.account) ?? 0) + p.amount);
+  }
+  const groups = new Map<string, string[]>();
+  const rows = changes.map(({ account, amount }) => {
+    const row = [amount, earned.get(account) ?? 0, days.get(account) ?? 0] as const;
+    const key = row.join(" ");
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, [account]);
+    else group.push(account);
+    return [account, ...row] as const;
+  });
+  const all = (found: number, meant: number): void => {
+    // Every account was opened before it moves; one that is not there must never pass unnoticed.
+    if (found !== meant) throw new Error(`balances of ${meant - found} accounts are not there`);
+  };
+  if (groups.size <= mostGroups) {
+    // A round of presence moves thousands by the same: one statement for all of them.
+    for (const [key, accounts] of groups) {
+      const [amount = 0, more = 0, day = 0] = key.split(" ").map(Number);
+      for (const some of chunks(accounts)) {
+        const [done] = (await trx.raw(
+          `update point_balances set balance = balance + ?, earned = if(day < ?, ?, earned + ?), day = greatest(day, ?)
+           where channel_id = ? and account in (${some.map(() => "?").join(", ")})`,
+          [amount, day, more, more, day, id, ...some],
+        )) as [{ affectedRows: number }];
+        all(done.affectedRows, some.length);
+      }
+    }
+    return;
+  }
+  for (const some of chunks(rows)) {
+    const [done] = (await trx.raw(
+      `insert into point_balances (channel_id, account, moved, earned, day) values ${some.map(() => "(?, ?, ?, ?, ?)").join(", ")}
+       on duplicate key update balance = balance + values(moved), moved = values(moved),
+         earned = if(day < values(day), values(earned), earned + values(earned)), day = greatest(day, values(day))`,
+      some.flatMap((row) => [id, ...row]),
+    )) as [{ info: string }];
+    all(Number(/Duplicates: (\d+)/.exec(done.info)?.[1] ?? -1), some.length);
+  }
+}
+
 /**
  * Writes bookings within a transaction: entries, postings, balances, sales, prices. Balances change by
  * what the postings say, never to a value that was computed elsewhere, and the database itself refuses a
@@ -75,32 +127,28 @@ export async function book(trx: Knex.Transaction, id: ChannelId, booked: readonl
   for (const some of chunks(postings, 2_000)) await trx("point_postings").insert([...some]);
 
   const names: Record<string, string> = Object.assign({}, ...booked.map((b) => b.booking.names));
-  const earned: Booked["earned"] = Object.assign({}, ...booked.map((b) => b.earned));
   const changes = changesOf(numbered.map((p) => p.entry));
-  const rows = changes.map(({ account, amount }) => {
-    const viewer = isViewerAccount(account) ? account.slice(2) : "";
-    const today = earned[viewer];
-    return [account, names[viewer]?.slice(0, 80) ?? "", amount, today?.day ?? -1, today?.earned ?? 0] as const;
-  });
-  for (const some of chunks(rows)) {
-    const list = JSON.stringify(some);
-    const table = `json_table(?, '$[*]' columns (account varchar(66) character set utf8mb4 collate utf8mb4_bin path '$[0]',
-      name varchar(80) character set utf8mb4 path '$[1]', amount bigint path '$[2]', day int path '$[3]', earned bigint path '$[4]')) as d`;
-    await trx.raw(
-      `insert into point_balances (channel_id, account, name) select ?, d.account, coalesce(d.name, '') from ${table}
-       on duplicate key update name = if(coalesce(d.name, '') = '', point_balances.name, d.name)`,
-      [id, list],
-    );
-    await trx.raw(
-      `update point_balances b join ${table} on b.channel_id = ? and b.account = d.account
-       set b.balance = b.balance + d.amount, b.earned = if(d.day >= 0, d.earned, b.earned), b.day = if(d.day >= 0, d.day, b.day)`,
-      [list, id],
-    );
-  }
+  // Accounts are opened with nothing in them; what they have they get by the postings, like all others.
+  const fresh = [...new Set(booked.flatMap((b) => b.fresh))];
+  for (const some of chunks(fresh))
+    await trx("point_balances")
+      .insert(some.map((account) => ({ channel_id: id, account, name: (names[account.slice(2)] ?? "").slice(0, 80) })))
+      .onConflict()
+      .merge(["name"]);
+  await move(trx, id, changes, booked);
 
   // The newest state of each sale; one that is asked for and given back in one commit is one row.
   const sales = [...new Map(booked.flatMap((b) => b.booking.sales).map((s) => [s.id, s])).values()];
-  for (const some of chunks(sales, 500))
+  const isNew = new Set(booked.flatMap((b) => b.booking.sales.filter((s) => s.id === `s${b.seq}`).map((s) => s.id)));
+  for (const some of chunks(
+    sales.filter((s) => isNew.has(s.id)),
+    500,
+  ))
+    await trx("sales").insert(some.map((s) => ({ ...saleRow(id, s), decided_ms: s.state === "waiting" ? null : s.atMs })));
+  for (const some of chunks(
+    sales.filter((s) => !isNew.has(s.id)),
+    500,
+  ))
     await trx("sales")
       .insert(
         some.map((s) => ({

@@ -1,0 +1,187 @@
+import { describe, expect, test } from "@jest/globals";
+import { emoteIndex } from "../chat/emotes";
+import { noteInShort, noteInWords } from "../games/note-words";
+import { bareContext, type StepContext } from "../kernel/step";
+import { historyInWords } from "../points/history";
+import { reasons } from "../points/ledger";
+import type { Role, Signal } from "../signals/signal";
+import { plain } from "../words/sentence";
+import { type Desk, emptyDesk } from "./desk";
+import { nearest, slips } from "./near";
+import { rewardsRules } from "./rules";
+import { formOf, put, rewardSentences, wordFrom } from "./sentences";
+import { newReward, type Reward, rewardBookDefaults, rewardBookSchema } from "./settings";
+import { tagsFor } from "./tags";
+
+const reward = (id: string, part: Partial<Reward> = {}): Reward => ({ ...newReward(id, id, 100), words: [`!${id}`], ...part });
+const viewer = (id: string, roles: Role[] = []) => ({ id, name: id, roles });
+const rich: Desk = { ...emptyDesk, balance: () => 420 };
+
+describe("what was probably meant", () => {
+  test("a slip is a letter more, less, other, or two swapped", () => {
+    expect([slips("roar", "roar"), slips("roar", "roat"), slips("roar", "oar"), slips("roar", "raor"), slips("roar", "rooar")]).toEqual([
+      0, 1, 1, 1, 1,
+    ]);
+    expect(slips("kiln", "")).toBe(4);
+  });
+  test("only one that is near is suggested; short words, and those near to several, are left alone", () => {
+    const words = ["!roar", "!bell", "!bells", "!lefthand"];
+    expect(nearest("!RAOR", words)).toBe("!roar");
+    expect(nearest("!belll", words)).toBeNull();
+    expect(nearest("!lefhand", words)).toBe("!lefthand");
+    expect(nearest("!ro", words)).toBeNull();
+    expect(nearest("!something", words)).toBeNull();
+  });
+});
+
+describe("asking in chat", () => {
+  const book = rewardBookSchema.parse({
+    ...rewardBookDefaults,
+    rewards: [
+      reward("roar", { price: 200 }),
+      reward("drip", { price: 50 }),
+      reward("mug", { price: 9_000 }),
+      reward("mods", { roles: ["moderator"], price: 1 }),
+      reward("hammer", { deeds: [{ do: "damage", game: "boss", how: "damage", rate: { give: 5, per: 1 } }], price: 60 }),
+    ],
+  });
+  const say = (text: string, part: Partial<StepContext> = {}) => {
+    const ctx = bareContext(emoteIndex([]), { desk: rich, pointsName: "clay", ...part });
+    const at = { settings: book, durable: rewardsRules.freshDurable(book), dust: null };
+    const out = rewardsRules.step(
+      at,
+      { kind: "message", seq: 1, atMs: 1_000, id: "m", viewer: viewer("ada"), text, marks: [] } as Signal,
+      ctx,
+    );
+    return { words: out.notes[0] === undefined ? "" : noteInWords("rewards", out.notes[0]), booking: out.booking, out };
+  };
+  test("what can be had is listed cheapest first, and only what can be had now by this viewer", () => {
+    expect(say("!shop").words).toBe("you have 420 clay: !drip 50 · !hammer 60 · !roar 200");
+    expect(say("!shop", { gameRuns: () => false }).words).toBe("you have 420 clay: !drip 50 · !roar 200");
+    expect(say("!shop", { desk: emptyDesk }).words).toBe("you have 0 clay; nothing can be had for it now");
+  });
+  test("what something costs, by name, word, or nearly so", () => {
+    for (const asked of ["roar", "!ROAR", "roarr"]) expect(say(`!price ${asked}`).words).toBe("roar costs 200 clay: write !roar");
+    expect(say("!price").words).toBe("say which: !price and the name");
+  });
+  test("a slip is suggested; a word of somebody else’s is none", () => {
+    expect(say("!rooar").words).toBe("did you mean !roar?");
+    expect(say("!rooar", { isWord: () => true }).words).toBe("");
+    expect(say("rooar").words).toBe("");
+  });
+  test("what needs a game that rests is refused before anybody pays", () => {
+    const resting = say("!hammer", { gameRuns: () => false, gameName: () => "Old Spall" });
+    expect(resting.words).toBe("hammer needs Old Spall, which rests at the moment; nothing was paid");
+    expect(resting.booking).toBeUndefined();
+    expect(say("!hammer").booking?.sales).toHaveLength(1);
+  });
+});
+
+describe("what the platform sells", () => {
+  const step = (book: Reward[], item: string) => {
+    const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: book });
+    const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };
+    const signal = { kind: "purchase", seq: 4, atMs: 9, id: "p", viewer: viewer("ada"), item, title: "Ring it", price: 500, text: "" };
+    return rewardsRules.step(at, signal as Signal, bareContext(emoteIndex([]), { desk: emptyDesk }));
+  };
+  test("is done without our points when it is tied to a reward, and told when it is tied to none", () => {
+    const tied = step([reward("bell", { partner: "bell-1", perShow: 3 })], "bell-1");
+    expect(tied.booking).toMatchObject({ entries: [], sales: [{ price: 0, rewardId: "bell" }] });
+    expect(tied.orders?.map((o) => o.do)).toEqual(["redeemed"]);
+    const none = step([reward("bell")], "bell-1");
+    expect(noteInWords("rewards", none.notes[0]!)).toBe("“Ring it” was bought on the platform and is tied to no reward here");
+    expect(none.durable.seen).toEqual([{ item: "bell-1", title: "Ring it", lastMs: 9 }]);
+    expect(none.booking).toBeUndefined();
+  });
+});
+
+describe("price tags", () => {
+  const looking = {
+    nowMs: 100_000,
+    onAir: false,
+    hushed: false,
+    pointsName: "clay",
+    viewer: null,
+    restingGame: () => null,
+    icon: () => null,
+  };
+  const book = rewardBookSchema.parse({
+    ...rewardBookDefaults,
+    rewards: [
+      reward("roar", { sharedRestMs: 30_000 }),
+      reward("off", { on: false }),
+      reward("kept", { keptFor: "bo" }),
+      reward("air", { onlyOnAir: true }),
+      reward("members", { roles: ["member"] }),
+      reward("few", { stock: 5 }),
+    ],
+  });
+  const desk: Desk = {
+    ...emptyDesk,
+    lastMs: (id) => (id === "roar" ? 90_000 : null),
+    sold: (id) => (id === "few" ? 3 : 0),
+    balance: (id) => (id === "bo" ? 500 : 0),
+  };
+  test("a stranger sees what is sold and what stands in everyone’s way; not what is off or kept", () => {
+    const tags = tagsFor(book, desk, looking);
+    expect(tags.map((t) => [t.id, t.code, t.freeAtMs, t.left])).toEqual([
+      ["roar", "reward/rest", 120_000, null],
+      ["air", "reward/off-air", 0, null],
+      ["members", "", 0, null],
+      ["few", "", 0, 2],
+    ]);
+  });
+  test("a viewer sees what is kept for them, and their own obstacles", () => {
+    const tags = tagsFor(book, desk, { ...looking, viewer: viewer("bo") });
+    expect(tags.find((t) => t.id === "kept")).toMatchObject({ kept: true, why: "" });
+    expect(tags.find((t) => t.id === "members")?.why).toBe("members is not for your role");
+    expect(tagsFor(book, desk, { ...looking, viewer: viewer("ada") }).find((t) => t.id === "few")?.code).toBe("reward/too-poor");
+    expect(tagsFor(book, desk, { ...looking, hushed: true }).every((t) => t.code === "reward/hushed")).toBe(true);
+  });
+  test("nothing but the price tag leaves: no limits, no deeds, nobody’s id", () => {
+    const text = JSON.stringify(tagsFor(book, desk, looking));
+    for (const secret of ["keptFor", "deeds", "perShow", "partner", "roles", "sharedRestMs"]) expect(text).not.toContain(secret);
+    expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "viewer")).toEqual({});
+    expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "overlay")).toEqual({});
+  });
+});
+
+describe("a reward as sentences", () => {
+  test("say what it costs, to whom, when and how often", () => {
+    const words = rewardSentences(
+      reward("roar", {
+        moving: { ceiling: 300, raiseBp: 500, halfLifeMs: 600_000 },
+        roles: ["member"],
+        approval: true,
+        text: { how: "must", asks: "Why?" },
+      }),
+      "clay",
+    ).map(plain);
+    expect(words[0]).toBe(
+      "It costs 100 clay, and the price moves: each sale raises it by 5 %, up to 300, and every 600 s half of what it rose falls back.",
+    );
+    expect(words[1]).toBe("Members may buy it at any time; it is done when an operator says yes.");
+    expect(words[2]).toBe("Words behind it are needed; viewers are asked “Why?”.");
+  });
+  test("each blank sets what it says, and every blank is a setting of the form", () => {
+    const moving = put(reward("roar"), "moves", "moves");
+    expect(moving.moving).toEqual({ raiseBp: 500, halfLifeMs: 600_000, ceiling: 300 });
+    expect(put(moving, "raisePercent", 8).moving?.raiseBp).toBe(800);
+    // A price above the ceiling lifts it, so that what is typed is never refused.
+    expect(put(moving, "price", 900)).toMatchObject({ price: 900, moving: { ceiling: 900 } });
+    expect(put(moving, "moves", "stays").moving).toBeNull();
+    expect(put(reward("roar"), "roles", [])).toMatchObject({ roles: ["viewer"] });
+    expect(put(reward("roar"), "nonsense", 1)).toEqual(reward("roar"));
+    const form = formOf(moving) as unknown as Record<string, unknown>;
+    for (const sentence of rewardSentences({ ...moving, text: { how: "may", asks: "" } }, "clay"))
+      for (const part of sentence.parts) if (typeof part !== "string") expect(Object.keys(form)).toContain(part.path.split(".")[0]);
+  });
+  test("a chat word comes from a name", () => {
+    expect(["Oven gloves", "Wët_Spönge 2.ogg", "!!!"].map(wordFrom)).toEqual(["!ovengloves", "!wetsponge2ogg", ""]);
+  });
+  test("a history has words for every reason, and chips are short", () => {
+    for (const reason of reasons) expect(historyInWords(reason, "roar").length).toBeGreaterThan(3);
+    expect(historyInWords("signal", "tip")).toBe("for a tip");
+    expect(noteInShort("rewards", { did: "reward/bought", count: 1_200, subject: "Kiln roar" })).toBe("Kiln roar −1,200");
+  });
+});
