@@ -83,7 +83,7 @@ export function deedInWords(deed: Deed, when: When | "cue", names: Names): strin
             ? "of the message’s emotes"
             : deed.from === "most-used"
               ? "of the emotes written most"
-              : `of ${deed.chosen.length} chosen emotes`;
+              : `of ${deed.chosen.length} chosen ${deed.chosen.length === 1 ? "emote" : "emotes"}`;
       return `a flock of ${count(deed.count)} ${of} on ${game(deed.game)}`;
     }
     case "show": {

@@ -243,7 +243,21 @@ function Card({
       {open && (
         <Stack gap="3" mt="2" fontSize="15.5px" lineHeight="2">
           <Box>
-            Who writes{" "}
+            <Blank
+              blank={{
+                path: "roles",
+                label: "Whom it answers",
+                text: command.roles.includes("viewer")
+                  ? "Everyone"
+                  : command.roles.length === 1
+                    ? "One role"
+                    : `${command.roles.length} roles`,
+                field: { kind: "roles" },
+              }}
+              value={command.roles}
+              onChange={(roles) => onSet({ roles: roles as OwnCommand["roles"] })}
+            />{" "}
+            who writes{" "}
             <chakra.input
               {...box}
               aria-label="Words of the command, set apart by spaces"
@@ -260,22 +274,7 @@ function Card({
                 })
               }
             />{" "}
-            is answered, if it is{" "}
-            <Blank
-              blank={{
-                path: "roles",
-                label: "Whom it answers",
-                text: command.roles.includes("viewer")
-                  ? "everyone"
-                  : command.roles.length === 1
-                    ? "one role"
-                    : `${command.roles.length} roles`,
-                field: { kind: "roles" },
-              }}
-              value={command.roles}
-              onChange={(roles) => onSet({ roles: roles as OwnCommand["roles"] })}
-            />
-            . Then it rests for{" "}
+            is answered. Then it rests for{" "}
             <NumberField
               label="Rests for everyone"
               value={command.cooldownMs}

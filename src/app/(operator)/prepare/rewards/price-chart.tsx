@@ -28,6 +28,11 @@ function ahead(moving: MovingPrice): readonly Readonly<{ atMs: number; price: nu
   return points;
 }
 
+const range = (sold: readonly Readonly<{ price: number }>[]): string => {
+  const [least, most] = [Math.min(...sold.map((s) => s.price)), Math.max(...sold.map((s) => s.price))];
+  return `${count(sold.length)} sales ${least === most ? `all at ${count(least)}` : `at ${count(least)} to ${count(most)}`}`;
+};
+
 /** A moving price: as it was paid, and what a run on it would do. */
 export function PriceChart({ reward, points }: Readonly<{ reward: Reward; points: string }>) {
   const [sold, setSold] = useState<readonly Readonly<{ atMs: number; price: number }>[]>([]);
@@ -46,9 +51,7 @@ export function PriceChart({ reward, points }: Readonly<{ reward: Reward; points
     <Box bg="raised" borderRadius="8px" px="3" py="2" fontSize="15px">
       <Text>
         Ten sales in a row would raise it from {count(reward.price)} to {count(peak)} {points}; then it falls back.
-        {last === undefined
-          ? " It was not sold yet."
-          : ` Last paid: ${count(last.price)}, of ${count(sold.length)} sales at ${count(Math.min(...sold.map((s) => s.price)))} to ${count(Math.max(...sold.map((s) => s.price)))}.`}
+        {last === undefined ? " It was not sold yet." : ` Last paid: ${count(last.price)}, of ${range(sold)}.`}
       </Text>
       <Svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`The price after ten sales in a row, up to ${peak}, and its fall`}>
         {[reward.price, peak].map((p) => (

@@ -228,7 +228,7 @@ export function RewardsEditor({
           px="6"
           py="4"
           position={{ lg: "sticky" }}
-          top="0"
+          top="56px"
           maxH={{ lg: "calc(100vh - 56px)" }}
           overflowY={{ lg: "auto" }}
           tabIndex={0}
