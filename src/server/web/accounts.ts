@@ -24,7 +24,8 @@ async function open({ store, clock }: WebServices, account: Account): Promise<Re
   return ok({ token, expiresMs });
 }
 
-async function allowed(limiter: RateLimiterMemory, key: string): Promise<Result<null>> {
+/** Whether this key may try once more now. */
+export async function allowed(limiter: RateLimiterMemory, key: string): Promise<Result<null>> {
   try {
     await limiter.consume(key);
     return ok(null);

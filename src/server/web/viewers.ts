@@ -1,11 +1,12 @@
 import { cookies } from "next/headers";
-import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
+import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
 import { noteInWords } from "../../core/games/note-words";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { HistoryLine } from "../ports/points-store";
 import { hashToken, newToken, seal } from "../secrets";
+import { allowed } from "./accounts";
 import { keepCookie } from "./cookie";
 import { services } from "./services";
 
@@ -23,19 +24,9 @@ export async function pageToken(): Promise<string> {
   return token !== undefined && /^[A-Za-z0-9_-]{20,64}$/.test(token) ? hashToken(token) : "";
 }
 
-async function within(limiter: RateLimiterMemory, key: string): Promise<Result<null>> {
-  try {
-    await limiter.consume(key);
-    return ok(null);
-  } catch (error) {
-    if (error instanceof RateLimiterRes) return refused("sign-in/too-often", { waitS: Math.ceil(error.msBeforeNext / 1000) });
-    throw error;
-  }
-}
-
 /** Gives the page a token of its own, if it has none, and the code that ties it to a chat name. */
 export async function askCode(channel: ChannelId, address: string): Promise<Result<Readonly<{ code: string; untilMs: number }>>> {
-  const may = await within(perAddress, address);
+  const may = await allowed(perAddress, address);
   if (!may.ok) return may;
   let hash = await pageToken();
   if (hash === "") {
@@ -59,7 +50,7 @@ export type Buy = z.infer<typeof buySchema>;
 export async function buy(channel: ChannelId, given: Buy): Promise<Result<Readonly<{ words: string }>>> {
   const token = await pageToken();
   if (token === "") return refused("viewer/not-proven");
-  const may = await within(perPage, token);
+  const may = await allowed(perPage, token);
   if (!may.ok) return may;
   const web = services();
   const shop = await web.engine.shop(channel, token);

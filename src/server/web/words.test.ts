@@ -31,6 +31,7 @@ describe("refusals in words", () => {
       mostMb: 12,
       name: "Door",
       what: "@import",
+      asks: "Where to?",
     };
     const words = codes.map((code) => refusalInWords({ code, facts }));
     const own = words.filter((_, i) => !/^(event|trigger|store\/away)/.test(codes[i] ?? ""));

@@ -1,6 +1,6 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
-import Link from "next/link";
+import { Box, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
+import { SectionNav } from "../../../ui/section-nav";
 
 const parts = [
   { id: "games", path: "/prepare", name: "Games" },
@@ -20,40 +20,7 @@ export type PreparePart = (typeof parts)[number]["id"];
 
 /** The parts of Prepare, one line under the top bar. */
 export function PrepareNav({ here }: Readonly<{ here: PreparePart }>) {
-  return (
-    <Flex
-      as="nav"
-      aria-label="Prepare"
-      px="5"
-      minH="48px"
-      align="stretch"
-      gap="5"
-      overflowX="auto"
-      borderBottomWidth="1px"
-      borderColor="line"
-    >
-      {parts.map((p) => (
-        <Link
-          key={p.id}
-          href={p.path}
-          aria-current={p.id === here ? "page" : undefined}
-          style={{ textDecoration: "none", display: "flex" }}
-        >
-          <Flex
-            align="center"
-            color={p.id === here ? "ink" : "inkSoft"}
-            fontWeight={p.id === here ? 700 : 500}
-            borderBottomWidth="3px"
-            pt="3px"
-            borderBottomColor={p.id === here ? "ochre.solid" : "transparent"}
-            _hover={{ color: "ink" }}
-          >
-            {p.name}
-          </Flex>
-        </Link>
-      ))}
-    </Flex>
-  );
+  return <SectionNav label="Prepare" parts={parts} here={here} />;
 }
 
 /** A part of Prepare with its title and what it is for. */

@@ -1,5 +1,4 @@
-import { Flex } from "@chakra-ui/react";
-import Link from "next/link";
+import { SectionNav } from "../../../ui/section-nav";
 
 const parts = [
   { id: "shows", path: "/review", name: "Shows" },
@@ -10,38 +9,5 @@ const parts = [
 
 /** The parts of Review, one line under the top bar. */
 export function ReviewNav({ here }: Readonly<{ here: (typeof parts)[number]["id"] }>) {
-  return (
-    <Flex
-      as="nav"
-      aria-label="Review"
-      px="5"
-      minH="48px"
-      align="stretch"
-      gap="6"
-      overflowX="auto"
-      borderBottomWidth="1px"
-      borderColor="line"
-    >
-      {parts.map((p) => (
-        <Link
-          key={p.id}
-          href={p.path}
-          aria-current={p.id === here ? "page" : undefined}
-          style={{ textDecoration: "none", display: "flex" }}
-        >
-          <Flex
-            align="center"
-            color={p.id === here ? "ink" : "inkSoft"}
-            fontWeight={p.id === here ? 700 : 500}
-            borderBottomWidth="3px"
-            pt="3px"
-            borderBottomColor={p.id === here ? "ochre.solid" : "transparent"}
-            _hover={{ color: "ink" }}
-          >
-            {p.name}
-          </Flex>
-        </Link>
-      ))}
-    </Flex>
-  );
+  return <SectionNav label="Review" parts={parts} here={here} />;
 }

@@ -15,16 +15,8 @@ import { tell } from "../../../../ui/toaster";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
+import { inputLook } from "../../../../ui/input-look";
 
-const box = {
-  px: "2",
-  minH: "34px",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "6px",
-  bg: "ground",
-  fontSize: "15px",
-} as const;
 const freshId = (): string => `c${Array.from(crypto.getRandomValues(new Uint32Array(2)), (n) => n.toString(36)).join("")}`.slice(0, 26);
 
 /** The channel's own chat commands. */
@@ -176,7 +168,7 @@ export function CommandsEditor({ draft: first }: Readonly<{ draft: GameDraft }>)
           <chakra.label>
             Other programs that speak in this chat, which nothing here answers:{" "}
             <chakra.input
-              {...box}
+              {...inputLook}
               width="320px"
               placeholder="their names, set apart by commas"
               defaultValue={book.bots.join(", ")}
@@ -259,7 +251,7 @@ function Card({
             />{" "}
             who writes{" "}
             <chakra.input
-              {...box}
+              {...inputLook}
               aria-label="Words of the command, set apart by spaces"
               width="190px"
               fontFamily="mono"
@@ -353,7 +345,7 @@ function Card({
               <Plus size={14} aria-hidden="true" /> Another answer
             </Button>
             <chakra.input
-              {...box}
+              {...inputLook}
               aria-label="What viewers read about it"
               flex="1"
               minW="220px"

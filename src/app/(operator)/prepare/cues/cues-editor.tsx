@@ -20,17 +20,9 @@ import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
 import { DeedList } from "../_deeds/deed-list";
 import { bookFacts, namesOf, type Parts } from "../_deeds/parts";
+import { inputLook } from "../../../../ui/input-look";
 
 const freshId = (): string => crypto.getRandomValues(new Uint32Array(3)).join("-");
-const box = {
-  px: "2",
-  minH: "34px",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "6px",
-  bg: "ground",
-  fontSize: "15px",
-} as const;
 
 /** Cues: named sets of effects, fired by key, click, trigger address or chat word. */
 export function CuesEditor({
@@ -217,7 +209,7 @@ function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, onOpen,
             />
             , fired by the key{" "}
             <chakra.input
-              {...box}
+              {...inputLook}
               aria-label="Key"
               width="52px"
               textAlign="center"
@@ -228,7 +220,7 @@ function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, onOpen,
             />
             , in chat by{" "}
             <chakra.input
-              {...box}
+              {...inputLook}
               aria-label="Chat word"
               width="110px"
               value={cue.word}

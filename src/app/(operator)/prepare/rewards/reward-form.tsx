@@ -13,16 +13,7 @@ import { call } from "../../../_frame/call";
 import { DeedList } from "../_deeds/deed-list";
 import type { Parts } from "../_deeds/parts";
 import { PriceChart } from "./price-chart";
-
-const box = {
-  px: "2",
-  minH: "34px",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "6px",
-  bg: "ground",
-  fontSize: "15px",
-} as const;
+import { inputLook } from "../../../../ui/input-look";
 
 /** One reward: its name, chat words, sentences, and what happens when it is bought. */
 export function RewardForm({
@@ -76,7 +67,7 @@ export function RewardForm({
         <chakra.label display="flex" gap="1.5" alignItems="center">
           Chat words
           <chakra.input
-            {...box}
+            {...inputLook}
             aria-label="Chat words, set apart by spaces"
             width="150px"
             fontFamily="mono"
@@ -97,7 +88,7 @@ export function RewardForm({
         <chakra.label display="flex" gap="1.5" alignItems="center">
           Category
           <chakra.input
-            {...box}
+            {...inputLook}
             list="reward-categories"
             width="130px"
             maxLength={30}
@@ -120,7 +111,7 @@ export function RewardForm({
         />
       </Flex>
       <chakra.textarea
-        {...box}
+        {...inputLook}
         aria-label="What viewers read about it"
         rows={2}
         py="1.5"
@@ -202,7 +193,7 @@ function Kept({ reward, onSet }: Readonly<{ reward: Reward; onSet: (reward: Rewa
         </span>
       )}
       <chakra.input
-        {...box}
+        {...inputLook}
         aria-label="Keep it for this viewer"
         placeholder="a viewer’s name"
         width="150px"

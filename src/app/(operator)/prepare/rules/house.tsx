@@ -7,16 +7,8 @@ import { NumberField } from "../../../../ui/number-field";
 import { tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { useLive } from "../../../_frame/live";
+import { inputLook } from "../../../../ui/input-look";
 
-const box = {
-  px: "2",
-  minH: "34px",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "6px",
-  bg: "ground",
-  fontSize: "15px",
-} as const;
 type Props = Readonly<{ book: Rulebook; onChange: (part: Partial<Rulebook>) => void }>;
 
 /** What holds for all rules: lanes, money, words that are never shown. */
@@ -33,7 +25,7 @@ export function House({ book, onChange }: Props) {
           In names and texts from viewers they are covered. Set apart by commas.
         </Text>
         <chakra.textarea
-          {...box}
+          {...inputLook}
           width="100%"
           py="1.5"
           rows={2}
@@ -160,7 +152,7 @@ function Money({ book, onChange }: Props) {
       <Box lineHeight="2.1">
         Tips count in{" "}
         <chakra.input
-          {...box}
+          {...inputLook}
           aria-label="Home currency"
           width="70px"
           value={home}
@@ -198,7 +190,7 @@ function Money({ book, onChange }: Props) {
       ))}
       <Flex mt="2" gap="2">
         <chakra.input
-          {...box}
+          {...inputLook}
           aria-label="Another currency"
           placeholder="USD"
           width="80px"

@@ -13,17 +13,9 @@ import { seconds } from "../../../../core/words/sentence";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { namesOf, type Parts } from "../_deeds/parts";
+import { inputLook } from "../../../../ui/input-look";
 
 const kinds: readonly When[] = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "message", "happened", "live", "ended"];
-const box = {
-  px: "2",
-  minH: "34px",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "6px",
-  bg: "ground",
-  fontSize: "15px",
-} as const;
 
 /** Runs any signal through all rules, as they stand here, and shows each decision. Touches nothing. */
 export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts }>) {
@@ -140,7 +132,7 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
         )}
         {kind === "reaction" && (
           <chakra.input
-            {...box}
+            {...inputLook}
             width="110px"
             aria-label="Kind of reaction"
             value={reaction}
@@ -166,7 +158,7 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
         )}
         {["message", "tip", "membership", "reaction"].includes(kind) && (
           <chakra.input
-            {...box}
+            {...inputLook}
             flex="1"
             minW="140px"
             aria-label="Text with it"

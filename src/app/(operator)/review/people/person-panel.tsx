@@ -8,16 +8,7 @@ import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { lay, layAndTell, thePoints, useShow } from "../../../_frame/show";
 import { When } from "../../../_frame/when";
-
-const box = {
-  px: "2",
-  minH: "36px",
-  borderWidth: "1px",
-  borderColor: "line",
-  borderRadius: "6px",
-  bg: "ground",
-  fontSize: "15px",
-} as const;
+import { inputLook } from "../../../../ui/input-look";
 
 /** One viewer: what they have, its history with reasons, and what can be set right. */
 export function PersonPanel({
@@ -137,7 +128,7 @@ function Adjust({ name, onAdjust }: Readonly<{ name: string; onAdjust: (by: numb
   return (
     <Flex gap="2" align="center" wrap="wrap" role="group" aria-label="Set right">
       <chakra.input
-        {...box}
+        {...inputLook}
         aria-label={`How many ${name}`}
         inputMode="numeric"
         width="110px"
@@ -146,7 +137,7 @@ function Adjust({ name, onAdjust }: Readonly<{ name: string; onAdjust: (by: numb
         onChange={(e) => setAmount(e.currentTarget.value)}
       />
       <chakra.input
-        {...box}
+        {...inputLook}
         aria-label="Why"
         width="260px"
         maxLength={120}
@@ -183,7 +174,7 @@ function Merge({ person, name, onMerged }: Readonly<{ person: Person; name: stri
     <Flex gap="2" align="center" wrap="wrap" fontSize="15.5px">
       Goes by a new name? All {name} to
       <chakra.input
-        {...box}
+        {...inputLook}
         aria-label="New name"
         width="170px"
         placeholder="the new name"
