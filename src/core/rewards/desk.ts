@@ -18,6 +18,8 @@ export type Sale = Readonly<{
   decidedBy: string;
   /** How often it was asked for again after a refund that was a slip: keys of its entries stay unique. */
   times: number;
+  /** The code that was handed out with it; empty for none. Never handed out again, whatever becomes of the sale. */
+  code: string;
   /** Whether anything of it was shown: then a refund gives back no cooldown. */
   shown: boolean;
 }>;
@@ -31,6 +33,8 @@ export type Desk = Readonly<{
   /** What a viewer earned since the channel's day began. */
   earnedToday: (viewerId: string) => number;
   sold: (rewardId: string) => number;
+  /** How many codes of it were handed out so far. */
+  handed: (rewardId: string) => number;
   soldInShow: (rewardId: string) => number;
   soldInShowTo: (rewardId: string, viewerId: string) => number;
   lastMs: (rewardId: string) => number | null;
@@ -57,6 +61,7 @@ export const emptyDesk: Desk = {
   balance: () => 0,
   earnedToday: () => 0,
   sold: () => 0,
+  handed: () => 0,
   soldInShow: () => 0,
   soldInShowTo: () => 0,
   lastMs: () => null,

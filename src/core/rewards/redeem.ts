@@ -48,6 +48,9 @@ export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer
   if (reward.perViewerShow > 0 && desk.soldInShowTo(reward.id, viewer.id) >= reward.perViewerShow)
     return refused("reward/own-limit", { ...about, most: reward.perViewerShow });
   if (reward.stock > 0 && desk.sold(reward.id) >= reward.stock) return refused("reward/sold-out", about);
+  // Those that wait for a yes get a code each as well.
+  const promised = reward.codes.length === 0 ? 0 : desk.handed(reward.id) + desk.waiting().filter((s) => s.rewardId === reward.id).length;
+  if (reward.codes.length > 0 && promised >= reward.codes.length) return refused("reward/sold-out", about);
   const own = waitS(desk.lastToMs(reward.id, viewer.id), reward.ownRestMs, atMs);
   if (own > 0) return refused("reward/own-rest", { ...about, freeInS: own });
   const shared = waitS(desk.lastMs(reward.id), reward.sharedRestMs, atMs);

@@ -122,6 +122,7 @@ describe("buying, step by step", () => {
     showId: "show7",
     decidedBy: "",
     times: 0,
+    code: "",
     shown: false,
     ...part,
   });

@@ -53,6 +53,10 @@ function restingGame(reward: Reward, ctx: StepContext): string | null {
   return needs !== undefined && "game" in needs ? ctx.gameName(needs.game) : null;
 }
 
+/** The next code that nobody has yet; none where there are none. */
+const nextCode = (reward: Reward | undefined, ctx: StepContext): string =>
+  reward === undefined || reward.codes.length === 0 ? "" : (reward.codes[ctx.desk.handed(reward.id)] ?? "");
+
 /** A viewer wants a reward: by chat word, or from the viewer page. */
 export function wants(
   at: At,
@@ -88,7 +92,8 @@ export function wants(
     showId: ctx.showId ?? "",
     decidedBy: "",
     times: 0,
-    shown: !held && reward.deeds.length > 0,
+    code: held ? "" : nextCode(reward, ctx),
+    shown: !held && (reward.deeds.length > 0 || reward.codes.length > 0),
   };
   const head = { key: `buy:${sale.id}`, atMs: signal.atMs, about: reward.name, by: "" };
   return {
@@ -97,7 +102,12 @@ export function wants(
         did: held ? "reward/asked" : "reward/bought",
         count: price,
         subject: reward.name,
-        facts: { sale: sale.id, left: ctx.desk.balance(viewer.id) - price, name: ctx.pointsName },
+        facts: {
+          sale: sale.id,
+          ...(sale.code === "" ? {} : { code: true }),
+          left: ctx.desk.balance(viewer.id) - price,
+          name: ctx.pointsName,
+        },
       },
     ]),
     orders: held ? [] : [redeemed(sale, viewer)],
@@ -126,6 +136,9 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
       : { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: signal.viewer.name, note }] };
   };
   const reward = rewards.find((r) => wordsOf(r).some((w) => fold(w) === word));
+  // What is private is no matter for chat.
+  if (reward !== undefined && reward.detail !== "")
+    return answered(no(at, refusal("reward/page-only", { reward: reward.name }), reward.name));
   if (reward !== undefined) return answered(wants(at, reward, signal.viewer, reward.text.how === "none" ? "" : text, null, signal, ctx));
   if (words.shop !== "" && fold(words.shop) === word) return answered(still(at, [whatThereIs(at, signal, ctx)]));
   if (words.price !== "" && fold(words.price) === word) return answered(still(at, [whatItCosts(at, text, signal, ctx)]));
@@ -225,7 +238,9 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
         };
       }
       if (sale.state === "done") return no(at, refusal("sale/done-already"), sale.rewardName);
-      const done: Sale = { ...sale, state: "done", decidedBy: by, shown: true };
+      const reward = at.settings.rewards.find((r) => r.id === sale.rewardId);
+      const code = sale.code === "" ? nextCode(reward, ctx) : sale.code;
+      const done: Sale = { ...sale, state: "done", decidedBy: by, shown: true, code };
       return {
         ...still(at, [{ did: "reward/done", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
         orders: [redeemed(done, { ...sale.viewer, roles: [] })],
@@ -316,8 +331,5 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
     }
   },
   // Price tags need the desk and the viewer who looks; the engine makes them with `tagsFor` (tags.ts).
-  view: (settings, durable, audience) =>
-    audience === "operator"
-      ? { words: settings.words, rewards: settings.rewards.map(({ id, name, on, price }) => ({ id, name, on, price })), seen: durable.seen }
-      : {},
+  view: (_settings, durable, audience) => (audience === "operator" ? { seen: durable.seen } : {}),
 };

@@ -54,6 +54,8 @@ export const rewardSchema = z
     partner: z.string().max(100).default(""),
     /** A private detail that is asked for on the viewer page only, sealed, and deleted when it is done; empty for none. */
     detail: z.string().max(80).default(""),
+    /** Codes that are handed out, one to each buyer, on the viewer page alone. */
+    codes: z.array(z.string().trim().min(1).max(120)).max(2_000, "A reward has at most 2,000 codes.").default([]),
     deeds: z.array(deedSchema).max(mostDeeds, `A reward does at most ${mostDeeds} things.`),
   })
   .refine((r) => r.moving === null || r.moving.ceiling >= r.price, "A price can’t be held under a ceiling that is below it.");
@@ -113,5 +115,6 @@ export const newReward = (id: string, name: string, price: number): Reward => ({
   words: [],
   partner: "",
   detail: "",
+  codes: [],
   deeds: [],
 });

@@ -69,6 +69,13 @@ describe("asking in chat", () => {
     expect(say("!rooar", { isWord: () => true }).words).toBe("");
     expect(say("rooar").words).toBe("");
   });
+  test("what needs something private is sold on the viewer page alone", () => {
+    const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [reward("card", { detail: "Where to?", approval: true })] });
+    const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };
+    const signal = { kind: "message", seq: 1, atMs: 1, id: "m", viewer: viewer("ada"), text: "!card", marks: [] } as Signal;
+    const out = rewardsRules.step(at, signal, bareContext(emoteIndex([]), { desk: rich }));
+    expect([out.notes[0]?.refusal?.code, out.booking]).toEqual(["reward/page-only", undefined]);
+  });
   test("what needs a game that rests is refused before anybody pays", () => {
     const resting = say("!hammer", { gameRuns: () => false, gameName: () => "Old Spall" });
     expect(resting.words).toBe("hammer needs Old Spall, which rests at the moment; nothing was paid");
@@ -140,7 +147,7 @@ describe("price tags", () => {
   });
   test("nothing but the price tag leaves: no limits, no deeds, nobody’s id", () => {
     const text = JSON.stringify(tagsFor(book, desk, looking));
-    for (const secret of ["keptFor", "deeds", "perShow", "partner", "roles", "sharedRestMs"]) expect(text).not.toContain(secret);
+    for (const secret of ["keptFor", "deeds", "codes", "perShow", "partner", "roles", "sharedRestMs"]) expect(text).not.toContain(secret);
     expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "viewer")).toEqual({});
     expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "overlay")).toEqual({});
   });

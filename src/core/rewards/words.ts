@@ -25,6 +25,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return `“${String(facts["title"])}” was bought on the platform and is tied to no reward here`;
     case "reward/detail":
       return `${name} needs something private that only the owner reads: ${String(facts["asks"])}`;
+    case "reward/page-only":
+      return `${name} is bought on the viewer page, because it needs something private`;
     case "reward/off-air":
       return `${name} is sold during the show only`;
     case "reward/kept":
@@ -69,7 +71,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
 }
 
 const left = ({ facts = {} }: Note): string =>
-  typeof facts["left"] === "number" ? `; ${count(facts["left"])} ${String(facts["name"] ?? "")} left` : "";
+  (facts["code"] === true ? "; its code stands on the viewer page" : "") +
+  (typeof facts["left"] === "number" ? `; ${count(facts["left"])} ${String(facts["name"] ?? "")} left` : "");
 
 export function rewardNoteInWords(note: Note): string {
   if (note.refusal !== undefined) return rewardRefusalInWords(note.refusal);

@@ -306,7 +306,7 @@ export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Reado
   return rewards.flatMap((reward) => {
     const hints: RuleHint[] = [];
     const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
-    if (reward.deeds.length === 0 && !reward.approval)
+    if (reward.deeds.length === 0 && !reward.approval && reward.codes.length === 0)
       say("Who buys it gets nothing yet: choose what happens, or let it wait for somebody’s yes.");
     if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
     if (!facts.voices && reward.deeds.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))

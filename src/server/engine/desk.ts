@@ -17,6 +17,7 @@ export class LiveDesk implements Desk {
   private accounts = new Map<string, Account>();
   private ids = new Map<string, string>();
   private soldAll = new Map<string, number>();
+  private given = new Map<string, number>();
   private inShow = new Map<string, number>();
   private lastOf = new Map<string, number>();
   private prices = new Map<string, PriceAt>();
@@ -34,6 +35,7 @@ export class LiveDesk implements Desk {
     this.accounts = new Map(rows.accounts.map(({ account, ...rest }) => [account, { ...rest }]));
     this.ids = new Map(rows.accounts.filter((a) => isViewerAccount(a.account)).map((a) => [fold(a.name), a.account.slice(2)]));
     this.soldAll = new Map(rows.sold.map((s) => [s.rewardId, s.count]));
+    this.given = new Map(rows.sold.map((s) => [s.rewardId, s.handed]));
     this.inShow = new Map();
     for (const { rewardId, viewer, count } of rows.soldInShow) {
       this.inShow.set(`${rewardId} ${viewer}`, count);
@@ -108,6 +110,7 @@ export class LiveDesk implements Desk {
     else this.waits.delete(sale.id);
     const counts = (s: Sale | null): number => (s === null || s.state === "refunded" ? 0 : 1);
     const more = counts(sale) - counts(before);
+    if (sale.code !== "" && (before?.code ?? "") === "") this.given.set(sale.rewardId, this.handed(sale.rewardId) + 1);
     const add = (map: Map<string, number>, key: string): void => void map.set(key, Math.max(0, (map.get(key) ?? 0) + more));
     if (more !== 0) {
       add(this.soldAll, sale.rewardId);
@@ -145,6 +148,7 @@ export class LiveDesk implements Desk {
     return account !== undefined && account.day >= this.dayOf(this.nowMs) ? account.earned : 0;
   };
   readonly sold = (rewardId: string): number => this.soldAll.get(rewardId) ?? 0;
+  readonly handed = (rewardId: string): number => this.given.get(rewardId) ?? 0;
   readonly soldInShow = (rewardId: string): number => this.inShow.get(rewardId) ?? 0;
   readonly soldInShowTo = (rewardId: string, viewerId: string): number => this.inShow.get(`${rewardId} ${viewerId}`) ?? 0;
   readonly lastMs = (rewardId: string): number | null => this.lastOf.get(rewardId) ?? null;

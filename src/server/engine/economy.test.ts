@@ -385,6 +385,25 @@ describe("points and rewards on the real database", () => {
     expect([await s.balance("ada"), await s.balance("bo"), await s.balance("reader")]).toEqual([10, 10, 10]);
     await s.sound();
   });
+  test("codes: one to each buyer, none twice whatever is refunded, and no more are sold than there are", async () => {
+    const s = await opened([reward("key", { codes: ["AAA", "BBB", "CCC"] }), reward("asked", { codes: ["X1"], approval: true })]);
+    for (const name of ["ada", "bo", "cy", "dee"]) await s.give(name, 300);
+    await s.wish("ada", "key");
+    const [first] = await s.sales();
+    await s.hand("rewards", { do: "sale", sale: first!.id, what: "refund" });
+    await s.restart();
+    const done = await Promise.all(["bo", "cy", "dee"].map((name) => s.wish(name, "key")));
+    expect(done.map((d) => (d.ok ? "sold" : d.refusal.code))).toEqual(["sold", "sold", "reward/sold-out"]);
+    const rows = (await db("sales").where({ channel_id: s.id }).select("viewer", "code")) as { viewer: string; code: string }[];
+    expect(rows.map((x) => `${x.viewer} ${x.code}`).sort()).toEqual(["ada AAA", "bo BBB", "cy CCC"]);
+    // One that waits holds its code: nobody else is promised the same.
+    expect((await s.wish("ada", "asked")).ok).toBe(true);
+    const second = await s.wish("bo", "asked");
+    expect(second.ok ? "" : second.refusal.code).toBe("reward/sold-out");
+    // Chat never hears a code.
+    expect(s.says.join(" ")).not.toMatch(/AAA|BBB|CCC/);
+    await s.sound();
+  });
   test("the check finds what was tampered with, and the rebuild sets it right", async () => {
     const s = await opened([]);
     await s.give("ada", 100);

@@ -69,8 +69,8 @@ export type Booked = Readonly<{
 /** All that the single writer keeps in memory of points and sales. */
 export type DeskRows = Readonly<{
   accounts: readonly Readonly<{ account: string; name: string; balance: number; day: number; earned: number }>[];
-  /** Sales that count, by reward: not refunded ones. */
-  sold: readonly Readonly<{ rewardId: string; count: number }>[];
+  /** Sales that count, by reward: not refunded ones; and codes that were handed out, refunded or not. */
+  sold: readonly Readonly<{ rewardId: string; count: number; handed: number }>[];
   soldInShow: readonly Readonly<{ rewardId: string; viewer: string; count: number }>[];
   /** The last sale that starts a cooldown, by reward and viewer, of the last week. */
   last: readonly Readonly<{ rewardId: string; viewer: string; atMs: number }>[];

@@ -452,6 +452,7 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
         showId,
         decidedBy: reward.approval ? "spongebearer" : "",
         times: 0,
+        code: "",
         shown: true,
       };
       if (chance() < 0.02) {
@@ -512,6 +513,7 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
       showId: "",
       decidedBy: "",
       times: 0,
+      code: "",
       shown: false,
     });
   }

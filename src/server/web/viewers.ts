@@ -68,12 +68,17 @@ export async function buy(channel: ChannelId, given: Buy): Promise<Result<Readon
   return ok({ words: `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.` });
 }
 
-export type Mine = Readonly<{ history: readonly HistoryLine[]; games: Readonly<{ hits: number; damage: number; reigns: number }> }>;
+export type Mine = Readonly<{
+  codes: readonly Readonly<{ reward: string; code: string }>[];
+  history: readonly HistoryLine[];
+  games: Readonly<{ hits: number; damage: number; reigns: number }>;
+}>;
 /** What only the viewer of this page may see: how their points came and went, and what they did in games. */
 export async function mineOf(channel: ChannelId, viewer: string): Promise<Mine> {
   const { points, shows } = services().store;
   const [person, card] = await Promise.all([points.person(channel, viewer), shows.viewer(channel, viewer)]);
   return {
+    codes: (person?.sales ?? []).filter((s) => s.code !== "").map((s) => ({ reward: s.rewardName, code: s.code })),
     // Who adjusted it stays with the operators.
     history: (person?.history ?? []).slice(0, 30).map((h) => ({ ...h, by: "" })),
     games: { hits: card?.hits.count ?? 0, damage: card?.hits.damage ?? 0, reigns: card?.reigns ?? 0 },

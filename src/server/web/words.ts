@@ -21,6 +21,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "Only the channel’s owner may do this. Ask the owner, or sign in as the owner.";
     case "viewer/not-proven":
       return "This page is tied to no chat name yet. Type its code in chat, then try again.";
+    case "access/desk":
+      return "Points are set right at a desk, not by a paired phone. Sign in there.";
     case "access/foreign":
       return "This request did not come from an Izzam page, so nothing was done.";
     case "input/invalid":

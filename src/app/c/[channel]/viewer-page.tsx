@@ -196,7 +196,14 @@ export function ViewerPage({
           {viewer === null ? (
             <p className="soft">How your {head.points} came and went stands here, once this page knows your chat name.</p>
           ) : (
-            <History lines={mine?.history ?? []} points={head.points} nowMs={nowMs} />
+            <>
+              {(mine?.codes ?? []).map((c) => (
+                <p key={c.code} className="given">
+                  {c.reward}: <b>{c.code}</b>
+                </p>
+              ))}
+              <History lines={mine?.history ?? []} points={head.points} nowMs={nowMs} />
+            </>
           )}
         </section>
 

@@ -301,6 +301,8 @@ const fourth: Step = {
       t.bigInteger("decided_ms").nullable();
       t.integer("times").notNullable().defaultTo(0);
       t.boolean("shown").notNullable();
+      // A code that was handed out with it: the buyer's alone.
+      t.string("code", 120).collate("utf8mb4_bin").notNullable().defaultTo("");
       // A private detail, sealed; gone as soon as it is done or given back.
       t.text("detail_sealed").nullable();
       t.primary(["channel_id", "id"]);

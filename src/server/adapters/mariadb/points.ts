@@ -19,6 +19,7 @@ export const saleOf = (r: Row): Sale => ({
   showId: text(r["show_id"]),
   decidedBy: text(r["decided_by"]),
   times: Number(r["times"]),
+  code: text(r["code"]),
   shown: Boolean(r["shown"]),
 });
 const saleRow = (id: ChannelId, s: Sale) => ({
@@ -35,6 +36,7 @@ const saleRow = (id: ChannelId, s: Sale) => ({
   show_id: s.showId,
   decided_by: s.decidedBy.slice(0, 60),
   times: s.times,
+  code: s.code,
   shown: s.shown,
 });
 
@@ -157,7 +159,7 @@ export async function book(trx: Knex.Transaction, id: ChannelId, booked: readonl
         })),
       )
       .onConflict()
-      .merge(["state", "decided_by", "decided_ms", "shown", "times"]);
+      .merge(["state", "decided_by", "decided_ms", "shown", "times", "code"]);
   const prices = [...new Map(booked.flatMap((b) => b.booking.prices).map((p) => [p.rewardId, p])).values()];
   if (prices.length > 0)
     await trx("moving_prices")
@@ -177,10 +179,12 @@ export async function readDesk(db: Database, id: ChannelId, at: Readonly<{ showI
         .select("account", "name", "balance", "day", "earned")) as Row[];
       const sold = (await trx("sales")
         .where({ channel_id: id })
-        .whereNot({ state: "refunded" })
         .groupBy("reward_id")
-        .select("reward_id")
-        .count("* as count")) as Row[];
+        .select(
+          "reward_id",
+          trx.raw("sum(if(state <> 'refunded', 1, 0)) as count"),
+          trx.raw("sum(if(code <> '', 1, 0)) as handed"),
+        )) as Row[];
       const soldInShow =
         at.showId === ""
           ? []
@@ -212,7 +216,7 @@ export async function readDesk(db: Database, id: ChannelId, at: Readonly<{ showI
           day: Number(r["day"]),
           earned: Number(r["earned"]),
         })),
-        sold: sold.map((r) => ({ rewardId: text(r["reward_id"]), count: Number(r["count"]) })),
+        sold: sold.map((r) => ({ rewardId: text(r["reward_id"]), count: Number(r["count"]), handed: Number(r["handed"]) })),
         soldInShow: soldInShow.map((r) => ({ rewardId: text(r["reward_id"]), viewer: text(r["viewer"]), count: Number(r["count"]) })),
         last: last.map((r) => ({ rewardId: text(r["reward_id"]), viewer: text(r["viewer"]), atMs: Number(r["at_ms"]) })),
         prices: prices.map((r) => ({

@@ -51,13 +51,11 @@ function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: nu
   const counted = [...sales.values()].filter((s) => s.state !== "refunded");
   return {
     accounts: [...accounts.values()],
-    sold: counted
-      .map((s) => s.rewardId)
-      .filter((r, i, all) => all.indexOf(r) === i)
-      .map((rewardId) => ({
-        rewardId,
-        count: counted.filter((s) => s.rewardId === rewardId).length,
-      })),
+    sold: [...new Set([...sales.values()].map((s) => s.rewardId))].map((rewardId) => ({
+      rewardId,
+      count: counted.filter((s) => s.rewardId === rewardId).length,
+      handed: [...sales.values()].filter((s) => s.rewardId === rewardId && s.code !== "").length,
+    })),
     soldInShow:
       showId === "" ? [] : counted.filter((s) => s.showId === showId).map((s) => ({ rewardId: s.rewardId, viewer: s.viewer.id, count: 1 })),
     last: [...sales.values()]

@@ -146,6 +146,34 @@ export function RewardForm({
           onSet={(deeds) => onSet({ ...reward, deeds })}
         />
       </Box>
+      <chakra.details fontSize="15.5px">
+        <summary>
+          {reward.codes.length === 0
+            ? "Codes to hand out, one to each buyer"
+            : `${reward.codes.length} codes to hand out, one to each buyer`}
+        </summary>
+        <chakra.textarea
+          {...inputLook}
+          aria-label="Codes, one a line; the buyer sees theirs on the viewer page alone"
+          rows={3}
+          width="100%"
+          py="1.5"
+          mt="1"
+          fontFamily="mono"
+          placeholder="one code a line, in the order they are handed out; the buyer sees theirs on the viewer page alone"
+          defaultValue={reward.codes.join("\n")}
+          onBlur={(e) =>
+            onSet({
+              ...reward,
+              codes: e.currentTarget.value
+                .split("\n")
+                .map((c) => c.trim().slice(0, 120))
+                .filter((c) => c !== "")
+                .slice(0, 2_000),
+            })
+          }
+        />
+      </chakra.details>
       <Kept reward={reward} onSet={onSet} />
       <Flex gap="2" align="center" wrap="wrap" fontSize="15.5px">
         Bought on the platform with its own points as{" "}

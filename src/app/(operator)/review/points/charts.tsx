@@ -253,9 +253,10 @@ function Holders({ holders, name }: Readonly<{ holders: PointsCharts["holders"];
   const y = scaleLinear([0, Math.max(1, ...holders.map((h) => h.viewers))], [height - 26, 22]);
   const viewers = holders.reduce((s, h) => s + h.viewers, 0);
   const points = holders.reduce((s, h) => s + h.points, 0);
-  // The richest group that has anybody in it.
-  const lastAt = holders.reduce((at, h, i) => (h.viewers > 0 ? i : at), 0);
-  const top = holders.slice(lastAt, lastAt + 1);
+  // The richest groups that together are at least a tenth of all.
+  let lastAt = holders.length - 1;
+  while (lastAt > 1 && holders.slice(lastAt).reduce((s, h) => s + h.viewers, 0) * 10 < viewers) lastAt -= 1;
+  const top = holders.slice(lastAt);
   const label = (i: number): string => {
     const most = holders[i]?.most;
     if (i === 0) return "none";
