@@ -36,6 +36,8 @@ export type StepContext = Readonly<{
   hushed: boolean;
   /** The show that runs; null off air. A rehearsal is no show here: it touches no points. */
   showId: string | null;
+  /** A rehearsal runs: nothing that is booked is kept. */
+  rehearsing: boolean;
   /** How the channel calls its points. */
   pointsName: string;
   /** Whether a game is on and may be played with now; false when it is not there. */
@@ -94,6 +96,7 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   desk: emptyDesk,
   hushed: false,
   showId: null,
+  rehearsing: false,
   pointsName: "points",
   gameRuns: () => true,
   isWord: () => false,

@@ -161,6 +161,7 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
 function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
   const { name } = at.settings;
   const { hand, by, atMs, id } = signal;
+  if (ctx.rehearsing) return no(at, refusal("points/rehearsing", { name }));
   switch (hand.do) {
     case "adjust": {
       if (hand.by === 0) return no(at, refusal("points/nothing"));

@@ -113,6 +113,8 @@ export function pointsRefusalInWords({ code, facts }: Refusal): string {
       return `you have ${count(Number(facts["has"]))} ${name}`;
     case "points/below-none":
       return `there are ${count(Number(facts["has"]))} ${name} there; no account falls below none`;
+    case "points/rehearsing":
+      return `a rehearsal touches no ${name}: set it right when it has ended`;
     case "points/taken-in-already":
       return "this very list was taken in already";
     case "points/nothing-there":

@@ -215,6 +215,8 @@ const backOf = (sale: Sale, atMs: number, by: string): Booking => ({
 
 function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
   const { hand, by, atMs } = signal;
+  // It would look decided, and be forgotten with the rehearsal.
+  if (ctx.rehearsing) return no(at, refusal("sale/rehearsing"));
   switch (hand.do) {
     case "sale": {
       const sale = ctx.desk.sale(hand.sale);

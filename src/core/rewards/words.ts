@@ -57,6 +57,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return "its points were not given back";
     case "sale/spent-since":
       return `${String(facts["viewer"])} has ${n("has")} left, and it costs ${n("price")}`;
+    case "sale/rehearsing":
+      return "a rehearsal touches no points: decide it when it has ended";
     case "sale/not-done":
       return "it was not done";
     case "sale/done-already":

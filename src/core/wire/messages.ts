@@ -268,7 +268,7 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
     ),
     /** Lanes where something plays or waits. */
     /** Sales that wait for a yes, oldest first: some of them, and how many there are. */
-    sales: z.object({ count: z.number(), first: z.array(waitingSaleSchema), points: z.string() }),
+    sales: z.object({ count: z.number(), older: z.number(), first: z.array(waitingSaleSchema), points: z.string() }),
     lanes: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
     events: z.object({ lastMs: z.number().nullable(), perMinute: z.number(), refused: z.number() }),
     overlays: z.array(standingOverlaySchema),

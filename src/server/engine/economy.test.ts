@@ -350,6 +350,9 @@ describe("points and rewards on the real database", () => {
     expect((await s.wish("ada", "roar")).ok).toBe(true);
     expect(await s.sales()).toEqual([]);
     expect(s.runner.desk.balance("ada")).toBe(100);
+    // What would be forgotten with it is refused instead of looking done.
+    const adjusted = await s.give("ada", 5);
+    expect(adjusted.ok && adjusted.value[0]?.refusal?.code).toBe("points/rehearsing");
     await s.sound();
   });
   test("a list taken in twice pays once; a renamed viewer's points go along", async () => {

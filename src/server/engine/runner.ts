@@ -44,6 +44,8 @@ export type Taken = "taken" | "duplicate";
 const longestSleepMs = 60_000;
 /** No cooldown is longer. */
 const longestRestMs = 7 * 86_400_000;
+/** Without a show, what was asked for within so long waits in the booth; the rest under Review. */
+const eveningMs = 12 * 3_600_000;
 /** Parts of which a channel has just one, so that a hand may name them by their kind. */
 const oneOfEach: ReadonlySet<string> = new Set(["show", "rewards", "points"]);
 const noRows: DeskRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
@@ -135,6 +137,7 @@ export class Runner {
       desk: this.desk,
       hushed: row.hushed,
       showId: null,
+      rehearsing: false,
       pointsName: this.points()?.name ?? "points",
       gameRuns: (game) => {
         const part = this.parts.find((p) => p.id === game);
@@ -160,7 +163,7 @@ export class Runner {
     const showId = show?.state === "on" ? (show.show?.id ?? null) : null;
     this.desk.show(showId ?? "");
     this.desk.nowMs = atMs;
-    return { ...this.ctx, hushed: this.row.hushed, showId };
+    return { ...this.ctx, hushed: this.row.hushed, showId, rehearsing: show?.state === "rehearsing" };
   }
   private chatWords(): Set<string> {
     const rewards = this.rewards();
@@ -537,12 +540,16 @@ export class Runner {
     };
   }
 
-  /** Sales that wait for a yes. */
-  private salesWaiting(): { count: number; first: WaitingSale[]; points: string } {
+  /** Sales that wait for a yes: one by one those of this evening, of the others how many. */
+  private salesWaiting(): { count: number; first: WaitingSale[]; older: number; points: string } {
     const all = this.desk.waiting();
+    const show = showOf(this.parts)?.durable;
+    const sinceMs = show !== undefined && show.state !== "off" ? (show.show?.sinceMs ?? 0) : this.deps.clock.now() - eveningMs;
+    const now = all.filter((s) => s.atMs >= sinceMs);
     return {
       count: all.length,
-      first: all.slice(0, 50).map((s) => ({
+      older: all.length - now.length,
+      first: now.slice(0, 50).map((s) => ({
         id: s.id,
         atMs: s.atMs,
         rewardId: s.rewardId,

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Bell, BellOff } from "lucide-react";
+import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { count } from "../../../core/words/sentence";
 import { KeyCap } from "../../../ui/key-cap";
@@ -171,7 +172,7 @@ export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id
           Waiting for you{" "}
           {all.length > 0 && (
             <Text as="span" color="ochreText" data-testid="waiting-count">
-              {all.length + Math.max(0, (sales?.count ?? 0) - (sales?.first.length ?? 0))}
+              {all.length}
             </Text>
           )}
         </Text>
@@ -202,6 +203,15 @@ export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id
         {all.length === 0 && (
           <Text color="inkSoft" fontSize="15px">
             Nothing. What only a person can decide comes here, oldest first.
+          </Text>
+        )}
+        {(sales?.older ?? 0) > 0 && (
+          <Text fontSize="14.5px" color="inkSoft" mb="1.5">
+            {count(sales?.older ?? 0)} from before {sales?.older === 1 ? "waits" : "wait"} under{" "}
+            <Link href="/review/sales" style={{ textDecoration: "underline" }}>
+              Sales
+            </Link>
+            .
           </Text>
         )}
         {heldMany.length > 2 && (
