@@ -1,7 +1,18 @@
-import { expect, type Page, test } from "@playwright/test";
+import { type Browser, type BrowserContext, expect, type Page, test } from "@playwright/test";
 import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, rigLog, say, signIn, wav } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
+
+/** Everybody's own browser; closed when the test is over, so that nothing stays open for the next. */
+const made: BrowserContext[] = [];
+async function apart(browser: Browser): Promise<BrowserContext> {
+  const context = await browser.newContext();
+  made.push(context);
+  return context;
+}
+test.afterEach(async () => {
+  for (const context of made.splice(0)) await context.close();
+});
 
 const shopUrl = `${base}/c/saltmarsh-kiln`;
 const points = (page: Page) => page.locator(".sum");
@@ -27,13 +38,13 @@ test("a viewer earns clay, buys the roar in chat and hears it, is refused within
   test.setTimeout(120_000);
   await signIn(page);
   await chatConnected(page);
-  const context = await browser.newContext();
+  const context = await apart(browser);
   const overlay = await openOverlay(context, await copyLink(page));
   await page.goto(`${base}/run`);
   await expect(page.getByTestId("pages")).toHaveText("1 page open");
   await expect.poll(async () => (await facts(overlay)).voice).toBe(true);
 
-  const phone = await (await browser.newContext()).newPage();
+  const phone = await (await apart(browser)).newPage();
   await phoneOf(phone, "loamy");
   await expect(points(phone)).toHaveText("0");
   // Earned: a follow brings 100, a tip of 3.00 brings 300. It shows on the phone by itself.
@@ -94,7 +105,7 @@ test("rewards are made in sentences and by dropping sounds, changed many at once
   test.setTimeout(120_000);
   await signIn(page);
   await page.goto(`${base}/prepare/rewards`);
-  const shop = await (await browser.newContext()).newPage();
+  const shop = await (await apart(browser)).newPage();
   await shop.goto(shopUrl);
   await expect(tag(shop, "bell").locator(".tear b")).toHaveText("80");
   await page.getByRole("button", { name: "Bell for a good pull", exact: true }).click();
@@ -162,7 +173,7 @@ test("what is private is sealed, read by the owner alone, and gone from moderato
     hand: { do: "adjust", viewer: "loamy", name: "loamy", by: 9_000, why: "for the test" },
     id: "hand-adjust-1",
   });
-  const phone = await (await browser.newContext()).newPage();
+  const phone = await (await apart(browser)).newPage();
   await phoneOf(phone, "loamy");
   await expect(points(phone)).toHaveText("9,000");
   await tag(phone, "card")
@@ -178,7 +189,7 @@ test("what is private is sealed, read by the owner alone, and gone from moderato
   await expect(row).not.toContainText("Ebb Lane");
   await row.getByRole("button", { name: "Show what is private" }).click();
   await expect(row).toContainText("Ebb Lane 4, Tidemouth");
-  const moderator = await (await browser.newContext()).newPage();
+  const moderator = await (await apart(browser)).newPage();
   await signIn(moderator, "moderator");
   await moderator.goto(`${base}/review/sales`);
   const theirs = moderator.locator("[data-sale]").filter({ hasText: "loamy wants Postcard" });

@@ -24,6 +24,8 @@ export async function buildProcesses() {
       engine: join(root, "src/server/main.ts"),
       seed: join(root, "src/server/seed/main.ts"),
       practice: join(root, "src/practice/main.ts"),
+      // For the tests' own installation, which makes links as the server does.
+      secrets: join(root, "src/server/secrets.ts"),
       ledger: join(root, "src/server/ledger/main.ts"),
       web: join(root, "src/server/web/main.ts"),
     },

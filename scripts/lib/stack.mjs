@@ -81,6 +81,18 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
           await connection.query(`DELETE FROM ${databaseName}.${t}`);
           await connection.query(`INSERT INTO ${databaseName}.${t} SELECT * FROM ${kept}.${t}`);
         }
+        // Pages that are still open somewhere lose their links, as they would with a new installation.
+        const { hashToken, newToken, seal } = await import(join(root, ".build/secrets.mjs"));
+        const key = Buffer.from(env.IZZAM_APP_KEY, "hex");
+        const [overlays] = await connection.query(`SELECT id FROM ${databaseName}.overlays WHERE token_hash IS NOT NULL`);
+        for (const { id } of overlays) {
+          const token = newToken();
+          await connection.query(`UPDATE ${databaseName}.overlays SET token_hash = ?, token_sealed = ? WHERE id = ?`, [
+            hashToken(token),
+            seal(key, "overlay-link", token),
+            id,
+          ]);
+        }
       });
       await start("engine");
     },
