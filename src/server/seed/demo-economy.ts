@@ -222,7 +222,7 @@ export function demoRewards(key: (word: string) => string): RewardBook {
             text: { how: "must", asks: "Which glaze?" },
             perShow: 3,
             perViewerShow: 1,
-            onlyOnAir: true,
+            onlyOnAir: false,
             icon: key("glazeDrip"),
           },
         ],
