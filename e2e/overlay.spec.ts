@@ -13,7 +13,6 @@ import {
   sayUntilShown,
   seen,
   signIn,
-  somethingShows,
 } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
