@@ -296,28 +296,41 @@ test("the database is killed in the middle of buying, again and again: nobody pa
   const viewers = { mossy_teapot: 1_240, quietferry: 640, oatcake_ada: 2_310 };
   const sounds = ["!slap", "!bell", "!hum", "!drip", "!kettle", "!gull", "!plate", "!creak", "!tide"];
   for (let round = 0; round < 3; round += 1) {
-    const buys = sounds.slice(round * 3, round * 3 + 3).flatMap((word) => Object.keys(viewers).map((name) => say(word, name)));
+    const [first = "", ...rest] = sounds.slice(round * 3, round * 3 + 3);
+    // Counted where it is written: the rig's own list of lines forgets the oldest.
+    const sold = async (): Promise<number> =>
+      (((await ask(page, "GET", "/sales?state=done")).value ?? []) as { id: string }[]).filter((x) => /^s\d+$/.test(x.id)).length;
+    const before = await sold();
+    // A sound rests for everyone after a sale, so one of the three has it; it is paid before the power goes.
+    await expect(async () => {
+      for (const name of Object.keys(viewers)) await say(first, name);
+      await expect.poll(sold, { timeout: 3_000 }).toBeGreaterThan(before);
+    }).toPass({ timeout: 40_000 });
+    const buys = rest.flatMap((word) => Object.keys(viewers).map((name) => say(word, name)));
     // Somewhere within the commits, and once more while it is away.
     await control("/demo/kill/database");
     await Promise.all(buys);
     await say("!slap", "quietferry");
     await control("/demo/revive/database");
-    // Chat goes on, and what is asked for afterwards is answered.
-    await expect(async () => {
-      await say("!clay", "oatcake_ada");
-      expect((await heard()).filter((t) => /^@oatcake_ada you have/.test(t)).length).toBeGreaterThan(round);
-    }).toPass({ timeout: 30_000 });
+    // It comes back by itself; the next round begins when something was sold again.
   }
   await page.goto(`${base}/review/people`);
+  // What was refused while it was away stays refused: nothing is made up for later.
+  await expect.poll(async () => (await ask(page, "GET", "/people/mossy_teapot")).ok, { timeout: 30_000 }).toBe(true);
+  let all = 0;
   for (const [name, had] of Object.entries(viewers)) {
     const card = (
       (await ask(page, "GET", `/people/${name}`)) as {
-        value: { balance: number; sales: { price: number; state: string; shown: boolean }[] };
+        value: { balance: number; sales: { id: string; price: number; state: string; shown: boolean }[] };
       }
     ).value;
-    const paid = card.sales.filter((s) => s.state !== "refunded").reduce((sum, s) => sum + s.price, 0);
+    // Those of just now: the demo's half year has sales of its own.
+    const now = card.sales.filter((s) => /^s\d+$/.test(s.id));
+    const paid = now.filter((s) => s.state !== "refunded").reduce((sum, s) => sum + s.price, 0);
     expect([name, card.balance + paid]).toEqual([name, had]);
-    expect(card.sales.every((s) => s.shown)).toBe(true);
+    expect(now.every((s) => s.shown)).toBe(true);
+    all += now.length;
   }
+  expect(all).toBeGreaterThanOrEqual(3);
   // That the whole ledger balances to the point is checked when all tests are over.
 });
