@@ -12,7 +12,7 @@ const book = (...commands: OwnCommand[]): CommandBook => commandBookSchema.parse
 const setUp = (settings: CommandBook) => {
   let at = { settings, durable: commandRules.freshDurable(settings), dust: commandRules.freshDust() };
   let seq = 0;
-  const ctx = bareContext(emoteIndex([]), { desk: { ...emptyDesk, balance: () => 1_240 }, pointsName: "clay" });
+  const ctx = bareContext(emoteIndex([]), { desk: { ...emptyDesk, balance: () => 1_240 }, pointsName: "clay", hiddenWords: ["crackpot"] });
   return (text: string, atMs = 0, who = "ada", roles: Role[] = []) => {
     seq += 1;
     const out = commandRules.step(
@@ -39,6 +39,7 @@ describe("a channel's own commands", () => {
     );
     expect(say("!KILN @bo why").said).toBe("ada asks bo about @bo why: 1,240 clay on Saltmarsh Kiln");
     expect(say("!cone").said).toContain("ada asks ada about");
+    expect(say("!cone @crackpot").said).not.toMatch(/crackpot/i);
     expect(say("the !kiln").said).toBe("");
   });
   test("rest, for everyone and for each, and keep to roles", () => {

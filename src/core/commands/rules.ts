@@ -1,4 +1,5 @@
 import { chanceFrom, mix32, pick } from "../kernel/chance";
+import { compiled } from "../kernel/compiled";
 import { fold } from "../kernel/fold";
 import { refusal, type Refusal } from "../kernel/refusal";
 import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
@@ -33,11 +34,16 @@ export function answerOf(command: OwnCommand, turn: number, seed: number): strin
   return command.how === "random" ? (answers[pick(chanceFrom(seed), answers.length)] ?? "") : (answers[0] ?? "");
 }
 
+/** Every chat message looks here, so the words of hundreds of commands are folded once. */
+const commandsByWord = compiled(
+  (book: CommandBook) => new Map(book.commands.filter((c) => c.on).flatMap((c) => c.words.map((w) => [fold(w), c] as const))),
+);
+
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const [first = "", second = ""] = signal.text.trim().split(/\s+/, 2);
   if (first === "" || first.length > 40) return still(at);
   const word = fold(first);
-  const command = at.settings.commands.find((c) => c.on && c.words.some((w) => fold(w) === word));
+  const command = commandsByWord(at.settings).get(word);
   if (command === undefined) return still(at);
   const name = command.words[0] ?? "";
   const { viewer, atMs } = signal;
@@ -60,8 +66,8 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
       : at.durable;
   const text = fillTemplate(answerOf(command, turn, mix32(signal.seq, ctx.salt)), {
     viewer: viewer.name,
-    target: showable(second.replace(/^@/, ""), [], 40) || viewer.name,
-    text: showable(signal.text.trim().slice(first.length).trim(), []),
+    target: showable(second.replace(/^@/, ""), ctx.hiddenWords, 40) || viewer.name,
+    text: showable(signal.text.trim().slice(first.length).trim(), ctx.hiddenWords),
     count,
     balance: thousands(ctx.desk.balance(viewer.id)),
     points: ctx.pointsName,

@@ -38,6 +38,8 @@ export type StepContext = Readonly<{
   showId: string | null;
   /** A rehearsal runs: nothing that is booked is kept. */
   rehearsing: boolean;
+  /** Words that are covered in what viewers write, wherever it is shown or said. */
+  hiddenWords: readonly string[];
   /** How the channel calls its points. */
   pointsName: string;
   /** Whether a game is on and may be played with now; false when it is not there. */
@@ -97,6 +99,7 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   hushed: false,
   showId: null,
   rehearsing: false,
+  hiddenWords: [],
   pointsName: "points",
   gameRuns: () => true,
   isWord: () => false,

@@ -221,6 +221,5 @@ export const pointsRules: GameRules<PointsSettings, PointsDurable, PointsDust, n
     }
     return still(at);
   },
-  view: (settings, _durable, audience) =>
-    audience === "overlay" ? {} : { name: settings.name, words: settings.words, giving: settings.give.on ? settings.give.least : 0 },
+  view: (settings, _durable, audience) => (audience === "overlay" ? {} : { name: settings.name, words: settings.words }),
 };

@@ -1,3 +1,4 @@
+import { compiled } from "../kernel/compiled";
 import { fold } from "../kernel/fold";
 import type { Order } from "../kernel/order";
 import { refusal, type Refusal } from "../kernel/refusal";
@@ -87,7 +88,8 @@ export function wants(
     rewardName: reward.name,
     viewer: { id: viewer.id, name: viewer.name },
     price,
-    text: text.trim().slice(0, 300),
+    // Words that are not wanted are not kept, whichever way they came.
+    text: reward.text.how === "none" ? "" : text.trim().slice(0, 300),
     state: held ? "waiting" : "done",
     showId: ctx.showId ?? "",
     decidedBy: "",
@@ -122,6 +124,8 @@ export function wants(
 }
 
 const wordsOf = (reward: Reward): readonly string[] => reward.words.filter((w) => w !== "");
+/** Every chat message looks here, so the words of hundreds of rewards are folded once. */
+const rewardsByWord = compiled((book: RewardBook) => new Map(book.rewards.flatMap((r) => wordsOf(r).map((w) => [fold(w), r] as const))));
 
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const [first = ""] = signal.text.trim().split(/\s+/, 1);
@@ -135,11 +139,11 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
       ? outcome
       : { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: signal.viewer.name, note }] };
   };
-  const reward = rewards.find((r) => wordsOf(r).some((w) => fold(w) === word));
+  const reward = rewardsByWord(at.settings).get(word);
   // What is private is no matter for chat.
   if (reward !== undefined && reward.detail !== "")
     return answered(no(at, refusal("reward/page-only", { reward: reward.name }), reward.name));
-  if (reward !== undefined) return answered(wants(at, reward, signal.viewer, reward.text.how === "none" ? "" : text, null, signal, ctx));
+  if (reward !== undefined) return answered(wants(at, reward, signal.viewer, text, null, signal, ctx));
   if (words.shop !== "" && fold(words.shop) === word) return answered(still(at, [whatThereIs(at, signal, ctx)]));
   if (words.price !== "" && fold(words.price) === word) return answered(still(at, [whatItCosts(at, text, signal, ctx)]));
   // Only what looks like a command, and is none of anything else here, was probably a slip.
@@ -290,7 +294,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
 function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outcome {
   const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
   if (reward === undefined) return still(at);
-  const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: [] });
+  const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: ctx.hiddenWords });
   const durable = later.length === 0 ? at.durable : { ...at.durable, pending: [...at.durable.pending, ...later] };
   return { ...still(at), durable, orders };
 }

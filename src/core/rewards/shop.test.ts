@@ -69,6 +69,21 @@ describe("asking in chat", () => {
     expect(say("!rooar", { isWord: () => true }).words).toBe("");
     expect(say("rooar").words).toBe("");
   });
+  test("what viewers write is covered where it must be, and kept only where it is wanted", () => {
+    const settings = rewardBookSchema.parse({
+      ...rewardBookDefaults,
+      rewards: [reward("note", { deeds: [{ do: "say", text: "{viewer}: {text}" }] })],
+    });
+    const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };
+    const ctx = bareContext(emoteIndex([]), { desk: rich, hiddenWords: ["crackpot"] });
+    const step = (signal: Record<string, unknown>) =>
+      rewardsRules.step(at, { seq: 1, atMs: 1, id: "x", viewer: viewer("ada"), ...signal } as unknown as Signal, ctx);
+    const redeemed = step({ kind: "redemption", saleId: "s1", rewardId: "note", reward: "note", price: 1, text: "you CRACKPOT" })
+      .orders?.[0];
+    expect(redeemed?.do === "say" ? redeemed.text : "").toMatch(/^ada: you (?!.*crackpot)/i);
+    // This one wants no words: those that come by the page are not kept either.
+    expect(step({ kind: "wish", rewardId: "note", text: "hello", shownPrice: 100 }).booking?.sales[0]?.text).toBe("");
+  });
   test("what needs something private is sold on the viewer page alone", () => {
     const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [reward("card", { detail: "Where to?", approval: true })] });
     const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };

@@ -49,10 +49,10 @@ export function tagsFor(book: RewardBook, desk: Desk, looking: Looking): readonl
   const { nowMs, onAir, pointsName, viewer } = looking;
   const stranger: Viewer = { id: "", name: "", roles: ["viewer", "member", "vip", "moderator", "streamer"] };
   const seenBy = viewer ?? stranger;
+  const own = viewer === null ? { ...desk, balance: () => Number.MAX_SAFE_INTEGER } : desk;
   return book.rewards
     .filter((r) => r.on && (r.keptFor === "" || r.keptFor === viewer?.id))
     .map((r): Tag => {
-      const own = viewer === null ? { ...desk, balance: () => Number.MAX_SAFE_INTEGER } : desk;
       const asking = { viewer: seenBy, text: "any", atMs: nowMs, onAir, shownPrice: null, rests: looking.restingGame(r), pointsName };
       const offer = redeem(r, own, asking);
       const no = looking.hushed ? { code: "reward/hushed", facts: { reward: r.name } } : offer.ok ? null : offer.refusal;

@@ -179,11 +179,4 @@ export class LiveDesk implements Desk {
   balances(): ReadonlyMap<string, number> {
     return new Map([...this.accounts].map(([id, a]) => [id, a.balance]));
   }
-  /** The newest sales of one viewer, newest first. */
-  salesOf(viewerId: string, most: number): readonly Sale[] {
-    return [...this.sales.values()]
-      .filter((s) => s.viewer.id === viewerId)
-      .reverse()
-      .slice(0, most);
-  }
 }

@@ -388,6 +388,12 @@ describe("points and rewards on the real database", () => {
     expect([await s.balance("ada"), await s.balance("bo"), await s.balance("reader")]).toEqual([10, 10, 10]);
     await s.sound();
   });
+  test("a viewer page has the roles its viewer was last seen with in chat", async () => {
+    const s = await opened([]);
+    expect(s.runner.withRoles(viewer("ada")).roles).toEqual([]);
+    s.runner.message({ ...said("hello", null, "ada"), roles: ["member"] });
+    expect(s.runner.withRoles(viewer("ada")).roles).toEqual(["member"]);
+  });
   test("codes: one to each buyer, none twice whatever is refunded, and no more are sold than there are", async () => {
     const s = await opened([reward("key", { codes: ["AAA", "BBB", "CCC"] }), reward("asked", { codes: ["X1"], approval: true })]);
     for (const name of ["ada", "bo", "cy", "dee"]) await s.give(name, 300);

@@ -209,11 +209,12 @@ export class Engine {
     return refused("trigger/unknown");
   }
 
-  /** Who a viewer page is, by its token's hash; roles as they were last seen in chat. */
+  /** Who a viewer page is, by its token's hash; with the roles last seen in chat, or those of when the name was proven. */
   async viewerOf(channel: ChannelId, tokenHash: string): Promise<Viewer | null> {
     if (tokenHash === "") return null;
     const session = await this.parts.store.viewerSession(tokenHash, this.parts.clock.now());
-    return session?.channelId === channel ? session.viewer : null;
+    if (session?.channelId !== channel) return null;
+    return this.runners.get(channel)?.withRoles(session.viewer) ?? session.viewer;
   }
 
   /** All that the viewer page shows at first; the same that it is told afterwards. */

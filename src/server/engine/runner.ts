@@ -44,6 +44,7 @@ export type Taken = "taken" | "duplicate";
 const longestSleepMs = 60_000;
 /** No cooldown is longer. */
 const longestRestMs = 7 * 86_400_000;
+const mostRoles = 50_000;
 /** Without a show, what was asked for within so long waits in the booth; the rest under Review. */
 const eveningMs = 12 * 3_600_000;
 /** Parts of which a channel has just one, so that a hand may name them by their kind. */
@@ -68,6 +69,8 @@ export class Runner {
   private parts: Running[] = [];
   private emotes: EmoteIndex = emoteIndex([]);
   readonly desk = new LiveDesk();
+  /** Roles as they were last seen in chat, of those who wrote lately. */
+  private readonly roles = new Map<string, Viewer["roles"]>();
   private icons = new Map<string, Tag["icon"]>();
   /** Chat words that mean something here, folded. */
   private known = new Set<string>();
@@ -138,6 +141,7 @@ export class Runner {
       hushed: row.hushed,
       showId: null,
       rehearsing: false,
+      hiddenWords: this.book().hiddenWords,
       pointsName: this.points()?.name ?? "points",
       gameRuns: (game) => {
         const part = this.parts.find((p) => p.id === game);
@@ -291,6 +295,8 @@ export class Runner {
     if (line.id !== null && !this.ids.add(`chat:${line.id}`)) return;
     this.seq += 1;
     this.messages.add(atMs);
+    if (this.roles.size > mostRoles) this.roles.clear();
+    this.roles.set(line.viewerId, line.roles);
     const signal: Signal = {
       kind: "message",
       seq: this.seq,
@@ -463,6 +469,11 @@ export class Runner {
     const note = done.value.find((n) => n.game === part.id)?.note;
     if (note === undefined) return refused("reward/gone");
     return note.refusal === undefined ? ok(note) : { ok: false, refusal: note.refusal };
+  }
+
+  /** With the roles of now, for who has written since the engine started. */
+  withRoles(viewer: Viewer): Viewer {
+    return { ...viewer, roles: this.roles.get(viewer.id) ?? viewer.roles };
   }
 
   /** They have the viewer page open: as good as a word for being there. */

@@ -3,7 +3,7 @@ import { Box, chakra, Text } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
 import { curveStepAfter, line } from "d3-shape";
 import { useEffect, useState } from "react";
-import { inPoints, type MovingPrice, priceNow } from "../../../../core/points/price";
+import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "../../../../core/points/price";
 import type { Reward } from "../../../../core/rewards/settings";
 import { count } from "../../../../core/words/sentence";
 import { call } from "../../../_frame/call";
@@ -16,14 +16,13 @@ const Tone = chakra("g");
 
 /** What ten sales in a row would make of the price, and how it falls back afterwards; told in a sentence first. */
 function ahead(moving: MovingPrice): readonly Readonly<{ atMs: number; price: number }>[] {
-  let at = null as Readonly<{ thousandths: number; atMs: number }> | null;
+  let at = null as PriceAt | null;
   const points: { atMs: number; price: number }[] = [];
   const gapMs = moving.halfLifeMs / 20;
   for (let i = 0; i <= 50; i += 1) {
     const atMs = i * gapMs;
-    const now = priceNow(moving, at, atMs);
-    points.push({ atMs, price: inPoints(now) });
-    if (i < 10) at = { thousandths: Math.min(moving.ceiling * 1000, now + (now * moving.raiseBp) / 10_000), atMs };
+    points.push({ atMs, price: inPoints(priceNow(moving, at, atMs)) });
+    if (i < 10) at = afterSale(moving, at, atMs);
   }
   return points;
 }
