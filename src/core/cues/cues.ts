@@ -2,7 +2,7 @@ import { fold } from "../kernel/fold";
 import type { Order } from "../kernel/order";
 import { refusal, type Refusal } from "../kernel/refusal";
 import type { GameRules, StepContext, StepOutcome } from "../kernel/step";
-import { type Pending, perform } from "../rules/deeds";
+import { nextDue, type Pending, perform, whatIsDue } from "../rules/deeds";
 import { mayAs, type Signal } from "../signals/signal";
 import { type Cue, type CueBook, cueBookDefaults, type CueBookDurable, cueBookDurableSchema, cueBookSchema } from "./settings";
 
@@ -74,7 +74,7 @@ export const cueBook: GameRules<CueBook, CueBookDurable, CueDust, never> = {
   freshDurable: () => ({ on: [], pending: [] }),
   freshDust: () => ({ fired: {} }),
   durable: cueBookDurableSchema,
-  dueMs: (_, durable) => durable.pending.reduce<number | null>((due, p) => (due === null || p.dueMs < due ? p.dueMs : due), null),
+  dueMs: (_, durable) => nextDue(durable.pending),
   step: (at, signal, ctx) => {
     switch (signal.kind) {
       case "cue": {
@@ -90,13 +90,8 @@ export const cueBook: GameRules<CueBook, CueBookDurable, CueDust, never> = {
         return fire(at, cue, signal, ctx, signal.viewer.name);
       }
       case "timer": {
-        const due = at.durable.pending.filter((p) => p.dueMs <= signal.atMs);
-        if (due.length === 0) return still(at);
-        return {
-          ...still(at),
-          durable: { ...at.durable, pending: at.durable.pending.filter((p) => p.dueMs > signal.atMs) },
-          orders: due.flatMap((p) => p.orders),
-        };
+        const { orders, rest } = whatIsDue(at.durable.pending, signal.atMs);
+        return orders.length === 0 ? still(at) : { ...still(at), durable: { ...at.durable, pending: rest }, orders };
       }
       default:
         return still(at);

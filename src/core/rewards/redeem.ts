@@ -1,4 +1,5 @@
 import { ok, refused, type Result } from "../kernel/refusal";
+import type { StepContext } from "../kernel/step";
 import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "../points/price";
 import { mayAs, type Viewer } from "../signals/signal";
 import type { Desk } from "./desk";
@@ -68,3 +69,27 @@ export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer
     held: reward.approval,
   });
 }
+
+/** The name of a game that this reward plays with and that rests; what it would do, it could not do now. */
+function restingGame(reward: Reward, ctx: Pick<StepContext, "gameRuns" | "gameName">): string | null {
+  for (const deed of reward.deeds)
+    if ((deed.do === "damage" || deed.do === "flock") && !ctx.gameRuns(deed.game)) return ctx.gameName(deed.game);
+  return null;
+}
+
+/** The same as things stand now; without a text and a shown price it asks whether it could be had at all. */
+export const offerTo = (
+  reward: Reward,
+  viewer: Viewer,
+  ctx: Pick<StepContext, "desk" | "showId" | "pointsName" | "gameRuns" | "gameName">,
+  { atMs, text = "any", shownPrice = null }: Readonly<{ atMs: number; text?: string; shownPrice?: number | null }>,
+): Result<Offer> =>
+  redeem(reward, ctx.desk, {
+    viewer,
+    text,
+    atMs,
+    onAir: ctx.showId !== null,
+    shownPrice,
+    rests: restingGame(reward, ctx),
+    pointsName: ctx.pointsName,
+  });

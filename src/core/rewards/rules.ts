@@ -4,7 +4,7 @@ import type { Order } from "../kernel/order";
 import { refusal, type Refusal } from "../kernel/refusal";
 import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
 import * as ledger from "../points/ledger";
-import { pendingSchema, perform } from "../rules/deeds";
+import { nextDue, pendingSchema, perform, whatIsDue } from "../rules/deeds";
 import {
   type HandSignal,
   type MessageSignal,
@@ -17,7 +17,7 @@ import { count } from "../words/sentence";
 import { z } from "zod";
 import type { Booking, Sale } from "./desk";
 import { nearest } from "./near";
-import { costOf, redeem } from "./redeem";
+import { costOf, offerTo } from "./redeem";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";
 
 export const rewardsDurableSchema = z.object({
@@ -48,12 +48,6 @@ const redeemed = (sale: Sale, viewer: Viewer): Order => ({
   text: sale.text,
 });
 
-/** The name of a game that this reward plays with and that rests; what it would do, it could not do now. */
-function restingGame(reward: Reward, ctx: StepContext): string | null {
-  const needs = reward.deeds.find((d) => (d.do === "damage" || d.do === "flock") && !ctx.gameRuns(d.game));
-  return needs !== undefined && "game" in needs ? ctx.gameName(needs.game) : null;
-}
-
 /** The next code that nobody has yet; none where there are none. */
 const nextCode = (reward: Reward | undefined, ctx: StepContext): string =>
   reward === undefined || reward.codes.length === 0 ? "" : (reward.codes[ctx.desk.handed(reward.id)] ?? "");
@@ -70,15 +64,7 @@ export function wants(
 ): Outcome {
   // Buying pauses under hush: nobody pays for what nobody sees.
   if (ctx.hushed) return no(at, refusal("reward/hushed", { reward: reward.name }), reward.name);
-  const offer = redeem(reward, ctx.desk, {
-    viewer,
-    text,
-    atMs: signal.atMs,
-    onAir: ctx.showId !== null,
-    shownPrice,
-    rests: restingGame(reward, ctx),
-    pointsName: ctx.pointsName,
-  });
+  const offer = offerTo(reward, viewer, ctx, { atMs: signal.atMs, text, shownPrice });
   if (!offer.ok) return no(at, offer.refusal, reward.name);
   const { price, priceAfter, held } = offer.value;
   const sale: Sale = {
@@ -154,9 +140,8 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 
 /** What this viewer could have now, cheapest first. */
 function whatThereIs({ settings }: At, { viewer, atMs }: MessageSignal, ctx: StepContext): Note {
-  const asking = { viewer, text: "any", atMs, onAir: ctx.showId !== null, shownPrice: null, pointsName: ctx.pointsName };
   const now = settings.rewards
-    .filter((r) => redeem(r, ctx.desk, { ...asking, rests: restingGame(r, ctx) }).ok)
+    .filter((r) => offerTo(r, viewer, ctx, { atMs }).ok)
     .map((r) => ({ name: wordsOf(r)[0] ?? r.name, cost: costOf(r, ctx.desk, atMs) }))
     .sort((a, b) => a.cost - b.cost || (a.name < b.name ? -1 : 1));
   return {
@@ -182,8 +167,7 @@ function whatItCosts({ settings }: At, asked: string, { viewer, atMs }: MessageS
   const near = nearest(asked, names);
   const reward = sold.find(is) ?? (near === null ? undefined : sold.find((r) => r.name === near || wordsOf(r).includes(near)));
   if (asked === "" || reward === undefined) return { refusal: refusal("reward/which", { word: settings.words.price }), count: 1 };
-  const asking = { viewer, text: "any", atMs, onAir: ctx.showId !== null, shownPrice: null, pointsName: ctx.pointsName };
-  const offer = redeem(reward, ctx.desk, { ...asking, rests: restingGame(reward, ctx) });
+  const offer = offerTo(reward, viewer, ctx, { atMs });
   const facts = { name: ctx.pointsName, word: wordsOf(reward)[0] ?? "" };
   return offer.ok || offer.refusal.code === "reward/too-poor"
     ? { did: "reward/costs", count: costOf(reward, ctx.desk, atMs), subject: reward.name, facts }
@@ -307,7 +291,7 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
   freshDurable: () => ({ pending: [], seen: [] }),
   freshDust: () => null,
   durable: rewardsDurableSchema,
-  dueMs: (_, durable) => durable.pending.reduce<number | null>((due, p) => (due === null || p.dueMs < due ? p.dueMs : due), null),
+  dueMs: (_, durable) => nextDue(durable.pending),
   step: (at, signal, ctx) => {
     switch (signal.kind) {
       case "message":
@@ -324,13 +308,8 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
         return wants(at, reward, signal.viewer, signal.text, signal.shownPrice, signal, ctx);
       }
       case "timer": {
-        const due = at.durable.pending.filter((p) => p.dueMs <= signal.atMs);
-        if (due.length === 0) return still(at);
-        return {
-          ...still(at),
-          durable: { ...at.durable, pending: at.durable.pending.filter((p) => p.dueMs > signal.atMs) },
-          orders: due.flatMap((p) => p.orders),
-        };
+        const { orders, rest } = whatIsDue(at.durable.pending, signal.atMs);
+        return orders.length === 0 ? still(at) : { ...still(at), durable: { ...at.durable, pending: rest }, orders };
       }
       default:
         return still(at);

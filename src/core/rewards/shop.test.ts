@@ -144,8 +144,9 @@ describe("price tags", () => {
     sold: (id) => (id === "few" ? 3 : 0),
     balance: (id) => (id === "bo" ? 500 : 0),
   };
+  const shown = bareContext(emoteIndex([]), { desk, pointsName: "clay" });
   test("a stranger sees what is sold and what stands in everyone’s way; not what is off or kept", () => {
-    const tags = tagsFor(book, desk, looking);
+    const tags = tagsFor(book, shown, looking);
     expect(tags.map((t) => [t.id, t.code, t.freeAtMs, t.left])).toEqual([
       ["roar", "reward/rest", 120_000, null],
       ["air", "reward/off-air", 0, null],
@@ -154,14 +155,14 @@ describe("price tags", () => {
     ]);
   });
   test("a viewer sees what is kept for them, and their own obstacles", () => {
-    const tags = tagsFor(book, desk, { ...looking, viewer: viewer("bo") });
+    const tags = tagsFor(book, shown, { ...looking, viewer: viewer("bo") });
     expect(tags.find((t) => t.id === "kept")).toMatchObject({ kept: true, why: "" });
     expect(tags.find((t) => t.id === "members")?.why).toBe("members is not for your role");
-    expect(tagsFor(book, desk, { ...looking, viewer: viewer("ada") }).find((t) => t.id === "few")?.code).toBe("reward/too-poor");
-    expect(tagsFor(book, desk, { ...looking, hushed: true }).every((t) => t.code === "reward/hushed")).toBe(true);
+    expect(tagsFor(book, shown, { ...looking, viewer: viewer("ada") }).find((t) => t.id === "few")?.code).toBe("reward/too-poor");
+    expect(tagsFor(book, { ...shown, hushed: true }, looking).every((t) => t.code === "reward/hushed")).toBe(true);
   });
   test("nothing but the price tag leaves: no limits, no deeds, nobody’s id", () => {
-    const text = JSON.stringify(tagsFor(book, desk, looking));
+    const text = JSON.stringify(tagsFor(book, shown, looking));
     for (const secret of ["keptFor", "deeds", "codes", "perShow", "partner", "roles", "sharedRestMs"]) expect(text).not.toContain(secret);
     expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "viewer")).toEqual({});
     expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "overlay")).toEqual({});

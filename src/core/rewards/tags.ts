@@ -1,6 +1,6 @@
 import type { Viewer } from "../signals/signal";
-import type { Desk } from "./desk";
-import { costOf, redeem } from "./redeem";
+import type { StepContext } from "../kernel/step";
+import { costOf, offerTo } from "./redeem";
 import type { Reward, RewardBook } from "./settings";
 import { rewardRefusalInWords } from "./words";
 
@@ -32,12 +32,8 @@ export type Tag = Readonly<{
 
 export type Looking = Readonly<{
   nowMs: number;
-  onAir: boolean;
-  hushed: boolean;
-  pointsName: string;
   /** Null for one who is not known: then only what holds for everyone stands in the way. */
   viewer: Viewer | null;
-  restingGame: (reward: Reward) => string | null;
   icon: (key: string) => Tag["icon"];
 }>;
 
@@ -45,17 +41,21 @@ export type Looking = Readonly<{
  * The price tags one viewer may see, in the order of the book. What is off or kept for somebody else is not
  * among them; of the rest the same checks answer that answer when it is bought.
  */
-export function tagsFor(book: RewardBook, desk: Desk, looking: Looking): readonly Tag[] {
-  const { nowMs, onAir, pointsName, viewer } = looking;
+export function tagsFor(
+  book: RewardBook,
+  ctx: Pick<StepContext, "desk" | "showId" | "hushed" | "pointsName" | "gameRuns" | "gameName">,
+  looking: Looking,
+): readonly Tag[] {
+  const { nowMs, viewer } = looking;
+  const { desk } = ctx;
   const stranger: Viewer = { id: "", name: "", roles: ["viewer", "member", "vip", "moderator", "streamer"] };
   const seenBy = viewer ?? stranger;
-  const own = viewer === null ? { ...desk, balance: () => Number.MAX_SAFE_INTEGER } : desk;
+  const own = viewer === null ? { ...ctx, desk: { ...desk, balance: () => Number.MAX_SAFE_INTEGER } } : ctx;
   return book.rewards
     .filter((r) => r.on && (r.keptFor === "" || r.keptFor === viewer?.id))
     .map((r): Tag => {
-      const asking = { viewer: seenBy, text: "any", atMs: nowMs, onAir, shownPrice: null, rests: looking.restingGame(r), pointsName };
-      const offer = redeem(r, own, asking);
-      const no = looking.hushed ? { code: "reward/hushed", facts: { reward: r.name } } : offer.ok ? null : offer.refusal;
+      const offer = offerTo(r, seenBy, own, { atMs: nowMs });
+      const no = ctx.hushed ? { code: "reward/hushed", facts: { reward: r.name } } : offer.ok ? null : offer.refusal;
       const freeInS = no === null ? 0 : Number(no.facts["freeInS"] ?? 0);
       return {
         id: r.id,

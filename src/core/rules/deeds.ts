@@ -130,6 +130,15 @@ export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly stri
 export const pendingSchema = z.object({ dueMs: z.number(), id: z.string(), orders: z.array(orderSchema) });
 export type Pending = z.infer<typeof pendingSchema>;
 
+/** When the first of what waits is due; null when nothing waits. */
+export const nextDue = (pending: readonly Pending[]): number | null =>
+  pending.reduce<number | null>((due, p) => (due === null || p.dueMs < due ? p.dueMs : due), null);
+/** What is due by now, and what goes on waiting. */
+export const whatIsDue = (pending: readonly Pending[], nowMs: number): Readonly<{ orders: readonly Order[]; rest: Pending[] }> => ({
+  orders: pending.filter((p) => p.dueMs <= nowMs).flatMap((p) => p.orders),
+  rest: pending.filter((p) => p.dueMs > nowMs),
+});
+
 /** The emotes of a message; of paid reactions their own picture, the prop that is called as they are. */
 const messageKeys = (signal: Signal, ctx: StepContext): readonly string[] =>
   signal.kind === "reaction"

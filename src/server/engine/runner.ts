@@ -9,15 +9,14 @@ import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note, StepContext } from "../../core/kernel/step";
 import type { Moment } from "../../core/moments/moment";
 import type { PointsSettings } from "../../core/points/settings";
-import type { Reward, RewardBook } from "../../core/rewards/settings";
+import type { RewardBook } from "../../core/rewards/settings";
 import { type Tag, tagsFor } from "../../core/rewards/tags";
 import { mainLane, rulebookDefaults, type Rulebook } from "../../core/rules/settings";
-import { moneyInWords, toHome } from "../../core/signals/money";
+import { toHome } from "../../core/signals/money";
 import { markOf } from "../../core/show/marks";
 import type { ShowDurable } from "../../core/show/settings";
 import { type Hand, nameOf, type Signal, type Viewer } from "../../core/signals/signal";
 import type { FromEvent } from "../../core/signals/events";
-import { count } from "../../core/words/sentence";
 import { showable } from "../../core/words/template";
 import type { ShopHead, Stage, WaitingSale } from "../../core/wire/messages";
 import type { Bus } from "../ports/bus";
@@ -29,6 +28,7 @@ import { DustLog } from "./dust-log";
 import { MomentBoard } from "./moment-board";
 import { PerMinute } from "./per-minute";
 import { RecentIds } from "./recent-ids";
+import { talkText } from "./talk-text";
 import { type PartNote, type Running, showOf, takeTurn, type Turn } from "./turn";
 
 export type RunnerDeps = Readonly<{
@@ -490,19 +490,7 @@ export class Runner {
     const book = this.rewards();
     if (book === undefined) return [];
     const nowMs = this.deps.clock.now();
-    const ctx = this.nowContext(nowMs);
-    return tagsFor(book, this.desk, {
-      nowMs,
-      onAir: ctx.showId !== null,
-      hushed: ctx.hushed,
-      pointsName: ctx.pointsName,
-      viewer,
-      icon: (key) => this.icons.get(key) ?? null,
-      restingGame: (reward: Reward) => {
-        const deed = reward.deeds.find((d) => (d.do === "damage" || d.do === "flock") && !ctx.gameRuns(d.game));
-        return deed !== undefined && "game" in deed ? ctx.gameName(deed.game) : null;
-      },
-    });
+    return tagsFor(book, this.nowContext(nowMs), { nowMs, viewer, icon: (key) => this.icons.get(key) ?? null });
   }
 
   /** What everyone on the viewer page sees beside the price tags. */
@@ -674,44 +662,5 @@ export class Runner {
     this.moments.stop();
     await this.commits.stop();
     await this.log.stop();
-  }
-}
-
-/** What a signal says, or how much of what it is: told beside the name in the talk. */
-function talkText(signal: Signal): string {
-  switch (signal.kind) {
-    case "message":
-      return signal.text;
-    case "follow":
-      return "followed";
-    case "membership":
-      return signal.months > 1 ? `joined for month ${count(signal.months)}` : "joined as a member";
-    case "gift":
-      return `gave ${count(signal.count)} ${signal.count === 1 ? "membership" : "memberships"} away`;
-    case "tip":
-      return `tipped ${moneyInWords(signal.amountMinor, signal.currency)}${signal.text === "" ? "" : ` “${signal.text}”`}`;
-    case "reaction":
-      return `sent ${count(signal.count)} ${signal.reaction}`;
-    case "raid":
-      return `raided with ${count(signal.viewers)}`;
-    case "host":
-      return `hosts with ${count(signal.viewers)}`;
-    case "wish":
-      return "on the viewer page";
-    case "here":
-      return "";
-    case "purchase":
-      return `bought “${signal.title}” on the platform${signal.text === "" ? "" : `: ${signal.text}`}`;
-    case "redemption":
-      return `bought ${signal.reward} for ${count(signal.price)}`;
-    case "live":
-      return "The platform says: live";
-    case "ended":
-      return "The platform says: ended";
-    case "cue":
-    case "hand":
-    case "timer":
-    case "happened":
-      return "";
   }
 }

@@ -1,0 +1,42 @@
+import { moneyInWords } from "../../core/signals/money";
+import type { Signal } from "../../core/signals/signal";
+import { count } from "../../core/words/sentence";
+
+/** What a signal says, or how much of what it is: told beside the name in the talk. */
+export function talkText(signal: Signal): string {
+  switch (signal.kind) {
+    case "message":
+      return signal.text;
+    case "follow":
+      return "followed";
+    case "membership":
+      return signal.months > 1 ? `joined for month ${count(signal.months)}` : "joined as a member";
+    case "gift":
+      return `gave ${count(signal.count)} ${signal.count === 1 ? "membership" : "memberships"} away`;
+    case "tip":
+      return `tipped ${moneyInWords(signal.amountMinor, signal.currency)}${signal.text === "" ? "" : ` “${signal.text}”`}`;
+    case "reaction":
+      return `sent ${count(signal.count)} ${signal.reaction}`;
+    case "raid":
+      return `raided with ${count(signal.viewers)}`;
+    case "host":
+      return `hosts with ${count(signal.viewers)}`;
+    case "wish":
+      return "on the viewer page";
+    case "here":
+      return "";
+    case "purchase":
+      return `bought “${signal.title}” on the platform${signal.text === "" ? "" : `: ${signal.text}`}`;
+    case "redemption":
+      return `bought ${signal.reward} for ${count(signal.price)}`;
+    case "live":
+      return "The platform says: live";
+    case "ended":
+      return "The platform says: ended";
+    case "cue":
+    case "hand":
+    case "timer":
+    case "happened":
+      return "";
+  }
+}
