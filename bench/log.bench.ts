@@ -29,7 +29,7 @@ export async function measure({ startStack }: Bench): Promise<Row[]> {
       kind: "message",
       source: "chat",
       id: `5f0c2b1e-0000-4000-8000-${String(seq).padStart(12, "0")}`,
-      viewer: "mossy_teapot",
+      viewer: { id: "mossy_teapot", name: "mossy_teapot", roles: ["member"] },
       body: { name: "mossy_teapot", roles: ["member"], text: "that rim! wobblePot wobblePot" },
     });
     const ours: number[] = [];

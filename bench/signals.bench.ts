@@ -214,7 +214,7 @@ async function recovery(
         kind: "follow",
         source: "filled",
         id: `filled-${i + k}`,
-        viewer: "ada",
+        viewer: { id: "ada", name: "ada", roles: [] },
         body: {},
       })),
     );

@@ -10,21 +10,25 @@ import { type ChatMaker, Engine } from "./engine/engine";
 import type { Env } from "./env";
 import type { EventsRow } from "./ports/engine-store";
 import { systemClock } from "./ports/clock";
-import { hashToken, unseal } from "./secrets";
+import { newToken, unseal } from "./secrets";
 
 /** The only file that chooses adapters. */
 export function compose(env: Env) {
   const log = pino({ level: env.logLevel, base: undefined, timestamp: pino.stdTimeFunctions.isoTime });
   const db = openDatabase(env.database);
-  const store = mariadbEngineStore(db);
+  // One connection that holds this process's lock for as long as the process lives.
+  const living = openDatabase(env.database, 1);
+  const patient = openDatabase(env.database, 2, true);
+  const store = mariadbEngineStore(db, { alive: async (lock) => void (await living.raw("select get_lock(?, 0)", [lock])), patient });
   const makeChat: ChatMaker = (row, events) => {
     const settings = chatSettingsSchema.safeParse(row.settings);
     if (!settings.success) return null;
     const password = row.secret === null ? "" : unseal(env.appKey, "chat-password", row.secret);
     return { chat: ircChat(settings.data, password, events), emotePictures: settings.data.emotePictures };
   };
-  // The same for every start of one installation: after a kill it takes its own lease back at once.
-  const owner = hashToken(`engine:${env.appKey.toString("hex")}:${env.port}`).slice(0, 32);
+  // Random for each process: two that were set up alike are still two. One that was killed has lost its lock,
+  // so the next takes the channels over at once.
+  const owner = newToken();
   const opened = new Map<string, string>();
   const open = (sealed: string): string => {
     let secret = opened.get(sealed);
@@ -39,7 +43,7 @@ export function compose(env: Env) {
     ...(row.oldSecret !== null && nowMs < row.oldUntilMs ? [open(row.oldSecret)] : []),
   ];
   const engine = new Engine({ store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets });
-  return { engine, store, db, log };
+  return { engine, store, pools: [db, living, patient] as const, log };
 }
 
 /** What the web process works with. */

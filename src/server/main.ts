@@ -1,12 +1,12 @@
 import { fileURLToPath } from "node:url";
-import { migrate } from "./adapters/mariadb/database";
+import { migrate } from "./adapters/mariadb/migrate";
 import { compose } from "./composition";
 import { openDoor } from "./engine/door";
 import { readEnv } from "./env";
 
 /** The engine process. Ends on SIGTERM, SIGINT, or when what started it is gone. */
 const env = readEnv();
-const { engine, store, db, log } = compose(env);
+const { engine, store, pools, log } = compose(env);
 const door = openDoor({ env, engine, store, log, builtDir: fileURLToPath(new URL("./overlay/", import.meta.url)) });
 
 let stopping = false;
@@ -17,7 +17,7 @@ const stop = async (): Promise<void> => {
   setTimeout(() => process.exit(0), 4_000).unref();
   await door.close();
   await engine.stop();
-  await db.destroy();
+  await Promise.all(pools.map((pool) => pool.destroy()));
   process.exit(0);
 };
 process.on("SIGTERM", () => void stop());
@@ -25,7 +25,7 @@ process.on("SIGINT", () => void stop());
 process.on("disconnect", () => void stop());
 
 try {
-  await migrate(db);
+  await migrate(pools[2]);
   // A second engine of this installation fails here, before it could take a channel from the first.
   await door.listen();
   await engine.start();

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { cut, viewerId as viewerIdOf, wellFormed } from "../kernel/text";
 import { roles, type EmoteMark, type Role } from "../signals/signal";
 import { type Line, unescapeTag } from "./line";
 
@@ -70,7 +71,7 @@ export function chatReader(dialect: Dialect): (line: Line) => ChatLine | null {
   // The same people talk again and again: their names and badges are read once.
   const nameOf = remembered(cleanName);
   const rolesOf = remembered((badges) => rolesFrom(badges, badgeToRole));
-  const idOf = remembered((text) => text.toLowerCase().slice(0, 64));
+  const idOf = remembered(viewerIdOf);
   const needles = [dialect.name, dialect.roles, dialect.messageId, dialect.emotes, dialect.viewerId, dialect.paid].map(
     (name) => `${name}=`,
   );
@@ -132,7 +133,7 @@ function readTags(tags: string, needles: readonly string[], firsts: readonly num
 /** Control and direction characters in a name could repaint the line it is shown in. */
 const cleanName = (name: string): string =>
   // eslint-disable-next-line no-control-regex -- control characters are exactly what is to be removed
-  name.replace(/[\u0000-\u001F\u007F\u200B-\u200F\u202A-\u202E\u2060-\u206F\uFEFF]/g, "").slice(0, 40) || "someone";
+  cut(wellFormed(name).replace(/[\u0000-\u001F\u007F\u200B-\u200F\u202A-\u202E\u2060-\u206F\uFEFF]/g, ""), 40) || "someone";
 
 function rolesFrom(badges: string, known: ReadonlyMap<string, Role>): readonly Role[] {
   const found: Role[] = [];

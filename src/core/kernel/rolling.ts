@@ -31,12 +31,16 @@ export function recent(rolling: Rolling, key: string, nowMs: number, withinMs: n
   return from === 0 ? all : all.slice(from);
 }
 
+/** Defined, not assigned: `__proto__` is a legal key. */
+const put = (shard: Record<string, readonly Stamp[]>, key: string, stamps: readonly Stamp[]): void =>
+  void Object.defineProperty(shard, key, { value: stamps, enumerable: true, configurable: true, writable: true });
+
 function pruned(shard: Shard, nowMs: number, withinMs: number): Shard {
   const next: Record<string, readonly Stamp[]> = {};
   for (const key of Object.keys(shard)) {
     const stamps = own(shard, key);
     const last = stamps[stamps.length - 1];
-    if (last !== undefined && nowMs - last.atMs < withinMs) next[key] = stamps;
+    if (last !== undefined && nowMs - last.atMs < withinMs) put(next, key, stamps);
   }
   return next;
 }
@@ -46,7 +50,7 @@ export function withStamps(rolling: Rolling, key: string, stamps: readonly Stamp
   const name = shardOf(key);
   const shard: Record<string, readonly Stamp[]> = { ...rolling.shards[name] };
   if (stamps.length === 0) Reflect.deleteProperty(shard, key);
-  else Object.defineProperty(shard, key, { value: stamps, enumerable: true, configurable: true, writable: true });
+  else put(shard, key, stamps);
   const shards: Record<string, Shard> = { ...rolling.shards, [name]: shard };
   const swept = `s${rolling.sweep}`;
   const other = shards[swept];

@@ -33,7 +33,7 @@ const mostHeard = 100_000;
 /** A round pays so many in one commit; the rest follows, and others come in between. */
 export const mostAtOnce = 500;
 const mostTakenIn = 50;
-const nothing: Booking = { entries: [], sales: [], names: {}, prices: [] };
+const nothing: Booking = { entries: [], sales: [], names: [], prices: [] };
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes });
 const no = (at: At, why: Refusal): Outcome => still(at, [{ refusal: why, count: 1 }]);
 const isEarnKind = (kind: string): kind is EarnKind => (earnKinds as readonly string[]).includes(kind);
@@ -69,7 +69,7 @@ function onEvent(at: At, kind: EarnKind, signal: Signal, ctx: StepContext): Outc
   const entry = ledger.earned({ key: `sig:${signal.seq}`, atMs: signal.atMs, about: kind, by: "" }, "signal", viewer.id, amount);
   return {
     ...still(at, [{ did: "points/earned", count: amount, subject: at.settings.name }]),
-    booking: { ...nothing, entries: [entry], names: { [viewer.id]: viewer.name } },
+    booking: { ...nothing, entries: [entry], names: [{ id: viewer.id, name: viewer.name }] },
   };
 }
 
@@ -87,13 +87,13 @@ function onTimer(at: At, nowMs: number, ctx: StepContext): Outcome {
   const now = heard.slice(0, mostAtOnce);
   const left = ctx.showId === null ? [] : heard.slice(mostAtOnce);
   const to: { viewer: string; amount: number }[] = [];
-  const names: Record<string, string> = {};
+  const names: { id: string; name: string }[] = [];
   if (ctx.showId !== null)
     for (const { viewer } of now) {
       const amount = worthTo(settings, viewer, settings.presence.points, ctx.desk.earnedToday(viewer.id));
       if (amount === 0) continue;
       to.push({ viewer: viewer.id, amount });
-      names[viewer.id] = viewer.name;
+      names.push({ id: viewer.id, name: viewer.name });
     }
   const head = { key: `here:${round}:${to[0]?.viewer ?? ""}`, atMs: nowMs, about: "", by: "" };
   const next = left.length > 0 ? durable.nextMs : (round + 1) * everyMs;
@@ -155,7 +155,7 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
   const entry = ledger.given({ key: `give:${seq}`, atMs, about: to.name, by: "" }, viewer.id, to.id, amount, fee);
   const note: Note = { did: "points/given", count: amount - fee, subject: to.name, facts: { name, fee } };
   const orders: Order[] = [{ do: "answer", to: viewer.name, note }];
-  return { ...still(at, [note]), orders, booking: { ...nothing, entries: [entry], names: { [viewer.id]: viewer.name, [to.id]: to.name } } };
+  return { ...still(at, [note]), orders, booking: { ...nothing, entries: [entry], names: [{ id: viewer.id, name: viewer.name }, to] } };
 }
 
 function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
@@ -170,7 +170,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
       const entry = ledger.adjusted({ key: `adjust:${id}`, atMs, about: hand.why, by }, hand.viewer, hand.by);
       return {
         ...still(at, [{ did: "points/adjusted", count: hand.by, subject: hand.name, facts: { name, why: hand.why } }]),
-        booking: { ...nothing, entries: [entry], names: { [hand.viewer]: hand.name } },
+        booking: { ...nothing, entries: [entry], names: [{ id: hand.viewer, name: hand.name }] },
       };
     }
     case "take-in": {
@@ -183,7 +183,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
       return {
         ...still(at, [{ did: "points/taken-in", count: hand.viewers.length, facts: { name, why: hand.why } }]),
         durable: { ...at.durable, takenIn: [hand.key, ...at.durable.takenIn].slice(0, mostTakenIn) },
-        booking: { ...nothing, entries: [entry], names: Object.fromEntries(hand.viewers.map((v) => [v.id, v.name])) },
+        booking: { ...nothing, entries: [entry], names: hand.viewers.map((v) => ({ id: v.id, name: v.name })) },
       };
     }
     case "merge": {
@@ -193,7 +193,14 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
       const entry = ledger.merged({ key: `merge:${id}`, atMs, about: hand.fromName, by }, hand.from, hand.to, has);
       return {
         ...still(at, [{ did: "points/merged", count: has, subject: hand.toName, facts: { name, from: hand.fromName } }]),
-        booking: { ...nothing, entries: [entry], names: { [hand.from]: hand.fromName, [hand.to]: hand.toName } },
+        booking: {
+          ...nothing,
+          entries: [entry],
+          names: [
+            { id: hand.from, name: hand.fromName },
+            { id: hand.to, name: hand.toName },
+          ],
+        },
       };
     }
     default:

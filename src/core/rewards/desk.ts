@@ -53,7 +53,7 @@ export type Booking = Readonly<{
   entries: readonly Entry[];
   sales: readonly Sale[];
   /** Names of the viewers whose accounts these are. */
-  names: Readonly<Record<string, string>>;
+  names: readonly Readonly<{ id: string; name: string }>[];
   prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
 }>;
 

@@ -2,6 +2,7 @@ import { compiled } from "../kernel/compiled";
 import { fold } from "../kernel/fold";
 import type { Order } from "../kernel/order";
 import { refusal, type Refusal } from "../kernel/refusal";
+import { cut } from "../kernel/text";
 import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
 import * as ledger from "../points/ledger";
 import { nextDue, pendingSchema, perform, whatIsDue } from "../rules/deeds";
@@ -36,7 +37,7 @@ const mostNamed = 6;
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: null, effects: [], notes });
 const no = (at: At, why: Refusal, subject?: string): Outcome =>
   still(at, [{ refusal: why, count: 1, ...(subject === undefined ? {} : { subject }) }]);
-const nothing: Booking = { entries: [], sales: [], names: {}, prices: [] };
+const nothing: Booking = { entries: [], sales: [], names: [], prices: [] };
 
 const redeemed = (sale: Sale, viewer: Viewer): Order => ({
   do: "redeemed",
@@ -75,7 +76,7 @@ export function wants(
     viewer: { id: viewer.id, name: viewer.name },
     price,
     // Words that are not wanted are not kept, whichever way they came.
-    text: reward.text.how === "none" ? "" : text.trim().slice(0, 300),
+    text: reward.text.how === "none" ? "" : cut(text.trim(), 300),
     state: held ? "waiting" : "done",
     showId: ctx.showId ?? "",
     decidedBy: "",
@@ -103,7 +104,7 @@ export function wants(
       // What costs nothing moves no points; it is a sale all the same.
       entries: price === 0 ? [] : [held ? ledger.asked(head, viewer.id, price) : ledger.bought(head, viewer.id, price)],
       sales: [sale],
-      names: { [viewer.id]: viewer.name },
+      names: [{ id: viewer.id, name: viewer.name }],
       prices: priceAfter === null ? [] : [{ rewardId: reward.id, at: priceAfter }],
     },
   };

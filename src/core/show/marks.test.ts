@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { barsOf, type Mark, markOf } from "./marks";
 
 const row = (kind: string, body: Record<string, unknown>, part: Record<string, unknown> = {}) =>
-  markOf({ seq: 7, atMs: 1_000, kind, source: "event", viewer: null, body, ...part });
+  markOf({ seq: 7, atMs: 1_000, kind, source: "event", body, ...part });
 const who = { viewer: { id: "ada", name: "Ada", roles: [] } };
 const noted = (did: string, subject = "") => ({ notes: [{ game: "g", note: { did, count: 1, subject } }] });
 
@@ -32,7 +32,7 @@ describe("marks on the tape", () => {
   });
   test("a row that is not as it should be harms nothing", () => {
     for (const body of [null, 7, "x", [], { notes: "no" }, { viewer: 3, hand: 9 }])
-      expect(() => markOf({ seq: 1, atMs: 1, kind: "hand", source: "", viewer: null, body })).not.toThrow();
+      expect(() => markOf({ seq: 1, atMs: 1, kind: "hand", source: "", body })).not.toThrow();
   });
 });
 

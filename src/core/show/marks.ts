@@ -5,7 +5,7 @@ import { count } from "../words/sentence";
  * What stands on the tape, made from a row of the log and from nothing else: so the tape is the same after
  * a reload, on another page, and in the review.
  */
-export type MarkRow = Readonly<{ seq: number; atMs: number; kind: string; source: string; viewer: string | null; body: unknown }>;
+export type MarkRow = Readonly<{ seq: number; atMs: number; kind: string; source: string; body: unknown }>;
 export type Tone = "slate" | "brick" | "moss" | "ochre" | "soft";
 export type Mark = Readonly<{
   seq: number;

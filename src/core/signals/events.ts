@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { cut, viewerId } from "../kernel/text";
 import { type PlatformSignal, roles } from "./signal";
 
 /**
@@ -9,7 +10,7 @@ const whole = (most = Number.MAX_SAFE_INTEGER) => z.int().min(1).max(most);
 const name = z.string().trim().min(1).max(60);
 export const eventViewerSchema = z.object({
   /** Stays the same for one viewer, whatever they are called. */
-  id: z.string().trim().min(1).max(64),
+  id: z.string().trim().min(1).max(64).overwrite(viewerId).min(1),
   name,
   roles: z.array(z.enum(roles)).max(roles.length).default([]),
 });
@@ -80,7 +81,7 @@ export type EventProblem = Readonly<{ code: "event/unknown-type" | "event/bad-da
 
 export function signalFrom(event: CloudEvent): Readonly<{ signal: FromEvent }> | Readonly<{ problem: EventProblem }> {
   const { type } = event;
-  if (!isEventType(type)) return { problem: { code: "event/unknown-type", why: `“${type.slice(0, 60)}” is no type Izzam knows` } };
+  if (!isEventType(type)) return { problem: { code: "event/unknown-type", why: `“${cut(type, 60)}” is no type Izzam knows` } };
   const parsed = eventDataSchemas[type].safeParse(event.data ?? {});
   if (!parsed.success) {
     const issue = parsed.error.issues[0];

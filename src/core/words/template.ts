@@ -11,6 +11,7 @@ import {
 } from "@formatjs/icu-messageformat-parser";
 import { IntlMessageFormat } from "intl-messageformat";
 import { ok, refused, type Result } from "../kernel/refusal";
+import { cut } from "../kernel/text";
 
 /**
  * Texts with variables are ICU MessageFormat: `{viewer} tipped {amount}`, plural forms included. What
@@ -36,7 +37,7 @@ export function checkTemplate(text: string, known: readonly string[]): Result<re
   try {
     namesIn(parse(text, { ignoreTag: true }), names);
   } catch {
-    return refused("text/broken", { text: text.slice(0, 60) });
+    return refused("text/broken", { text: cut(text, 60) });
   }
   const unknown = [...names].find((name) => !known.includes(name));
   if (unknown !== undefined) return refused("text/unknown-variable", { name: unknown, known: known.join(", ") });
@@ -53,7 +54,7 @@ export function fillTemplate(text: string, values: Values): string {
       if (made.size > 500) made.clear();
       made.set(text, (format = new IntlMessageFormat(text, "en", undefined, { ignoreTag: true })));
     }
-    return String(format.format({ ...values })).slice(0, mostLetters);
+    return cut(String(format.format({ ...values })), mostLetters);
   } catch {
     return text;
   }

@@ -3,7 +3,7 @@ import { channelId, gameId } from "../../core/kernel/ids";
 import type { ChannelRow, EngineStore, LogRow } from "../ports/engine-store";
 import { testDatabase } from "../testing/database";
 import { testChannel } from "../testing/channel";
-import type { Database } from "./mariadb/database";
+import { type Database, openDatabase } from "./mariadb/database";
 import { mariadbEngineStore } from "./mariadb/engine-store";
 import { memoryEngineStore } from "./memory/engine-store";
 
@@ -12,6 +12,8 @@ type Made = Readonly<{
   store: EngineStore;
   put: (channel: ChannelRow) => Promise<void>;
   kept: (id: ChannelRow["id"]) => Promise<string[]>;
+  /** All leases run out by the store's clock. */
+  expire: () => Promise<void>;
   end: () => Promise<void>;
 }>;
 const row = (seq: number, id = `id-${seq}`, source = "chat"): LogRow => ({
@@ -20,7 +22,7 @@ const row = (seq: number, id = `id-${seq}`, source = "chat"): LogRow => ({
   kind: "message",
   source,
   id,
-  viewer: "ada",
+  viewer: { id: "ada", name: "Ada", roles: ["member"] },
   body: { text: "wobble 🔥" },
 });
 
@@ -50,6 +52,7 @@ const makers: [string, () => Promise<Made>][] = [
         store,
         put: async (c) => store.put({ ...c, games: c.games.map((g) => ({ ...g, id: gameId(`${g.id}-${c.id}`.slice(0, 26)) })) }),
         kept: async (id) => store.kept(id).map((k) => `${k.kind} ${k.viewer?.id ?? "-"}`),
+        expire: async () => void (store.time.nowMs += 60_000),
         end: async () => undefined,
       };
     },
@@ -57,12 +60,30 @@ const makers: [string, () => Promise<Made>][] = [
   [
     "MariaDB",
     async () => {
-      const { db, end } = await testDatabase("engine");
+      const { db, at, end } = await testDatabase("engine");
       const kept = async (id: ChannelRow["id"]): Promise<string[]> =>
-        ((await db("game_records").where({ channel_id: id }).orderBy("id")) as { kind: string; viewer: string | null }[]).map(
-          (r) => `${r.kind} ${r.viewer ?? "-"}`,
-        );
-      return { store: mariadbEngineStore(db), put: (c) => putInto(db, c), kept, end };
+        (
+          (await db("records as r")
+            .join("channels as c", "c.num", "r.channel")
+            .leftJoin("viewers as v", "v.id", "r.viewer")
+            .where("c.id", id)
+            .orderBy("r.id")
+            .select("r.kind", "v.ext")) as { kind: string; ext: string | null }[]
+        ).map((r) => `${r.kind} ${r.ext ?? "-"}`);
+      const expire = async (): Promise<void> => void (await db("leases").update({ until_ms: 1 }));
+      // Both owners of these tests live as long as the test does.
+      const living = [0, 1].map(() => openDatabase(at, 1));
+      const of = new Map<string, Database>();
+      const alive = async (lock: string): Promise<void> => {
+        const mine = of.get(lock) ?? living[of.size % 2]!;
+        of.set(lock, mine);
+        await mine.raw("select get_lock(?, 0)", [lock]);
+      };
+      const stop = async (): Promise<void> => {
+        for (const one of living) await one.destroy();
+        await end();
+      };
+      return { store: mariadbEngineStore(db, { alive }), put: (c) => putInto(db, c), kept, expire, end: stop };
     },
   ],
 ];
@@ -82,9 +103,9 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
   test("what is committed is there: rows, states, the last number", async () => {
     const { store, id, game } = await fresh();
     expect(await store.lastSeq(id)).toBe(0);
-    expect(await store.commit(id, { rows: [row(1), row(2)], states: [{ gameId: game, seq: 2, durable: { on: false } }], kept: [] })).toBe(
-      "committed",
-    );
+    expect(
+      await store.commit(id, { rows: [row(1), row(2)], states: [{ gameId: game, seq: 2, durable: { on: false } }], kept: [] }),
+    ).toEqual({ is: "committed" });
     expect(await store.lastSeq(id)).toBe(2);
     expect((await store.channel(id))!.games[0]!.durable).toEqual({ on: false });
     await store.commit(id, { rows: [row(3)], states: [{ gameId: game, seq: 3, durable: { on: true } }], kept: [] });
@@ -94,21 +115,24 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
     const { store, id } = await fresh();
     const other = await fresh();
     await store.commit(id, { rows: [row(1, "a", "event"), row(2, "b", "chat")], states: [], kept: [] });
-    expect([...(await store.seen(id, "event", ["a", "b", "c"]))]).toEqual(["a"]);
-    expect((await store.seen(other.id, "event", ["a"])).size).toBe(0);
-    expect((await store.seen(id, "event", [])).size).toBe(0);
+    const came = await store.came(id, "event", ["a", "b", "c", "A"]);
+    expect([...came].map(([one, { seq }]) => [one, seq])).toEqual([["a", 1]]);
+    expect((await store.came(other.id, "event", ["a"])).size).toBe(0);
+    expect((await store.came(id, "event", [])).size).toBe(0);
   });
   test("what is kept for good is committed with its signal, or not at all", async () => {
     const { store, id, game } = await fresh();
     const hit = { kind: "hit", viewer: { id: "ada", name: "Ada" }, fromMs: 1, toMs: 2, body: { amount: 5 }, gameId: game, seq: 1 };
     await store.commit(id, { rows: [row(1)], states: [], kept: [hit, { ...hit, viewer: null }] });
     expect(await made.kept(id)).toEqual(["hit ada", "hit -"]);
-    expect(await store.commit(id, { rows: [row(2, "id-1")], states: [], kept: [hit] })).toBe("duplicate");
+    expect(await store.commit(id, { rows: [row(2, "id-1")], states: [], kept: [hit] })).toEqual({ is: "twice", seqs: [2] });
     expect(await made.kept(id)).toHaveLength(2);
   });
   test("thousands at once are one commit", async () => {
     const { store, id } = await fresh();
-    expect(await store.commit(id, { rows: Array.from({ length: 2_500 }, (_, i) => row(i + 1)), states: [], kept: [] })).toBe("committed");
+    expect(await store.commit(id, { rows: Array.from({ length: 2_500 }, (_, i) => row(i + 1)), states: [], kept: [] })).toEqual({
+      is: "committed",
+    });
     expect(await store.lastSeq(id)).toBe(2_500);
   });
   test("a signal that is there already refuses the whole commit, and nothing of it stays", async () => {
@@ -116,16 +140,16 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
     await store.commit(id, { rows: [row(1)], states: [], kept: [] });
     expect(
       await store.commit(id, { rows: [row(2), row(3, "id-1")], states: [{ gameId: game, seq: 3, durable: { on: false } }], kept: [] }),
-    ).toBe("duplicate");
+    ).toEqual({ is: "twice", seqs: [3] });
     expect(await store.lastSeq(id)).toBe(1);
     expect((await store.channel(id))!.games[0]!.durable).toBeNull();
   });
   test("one id may come from two sources, and in two channels", async () => {
     const [a, b] = [await fresh(), await fresh()];
-    expect(await a.store.commit(a.id, { rows: [row(1, "same", "chat"), row(2, "same", "operator")], states: [], kept: [] })).toBe(
-      "committed",
-    );
-    expect(await b.store.commit(b.id, { rows: [row(1, "same", "chat")], states: [], kept: [] })).toBe("committed");
+    expect(await a.store.commit(a.id, { rows: [row(1, "same", "chat"), row(2, "same", "operator")], states: [], kept: [] })).toEqual({
+      is: "committed",
+    });
+    expect(await b.store.commit(b.id, { rows: [row(1, "same", "chat")], states: [], kept: [] })).toEqual({ is: "committed" });
   });
   test("dust is appended in bulk; what is there already changes nothing", async () => {
     const { store, id } = await fresh();
@@ -136,18 +160,60 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
     await store.append(id, [row(2_500), row(2_501)]);
     expect(await store.lastSeq(id)).toBe(2_501);
   });
-  test("one owner holds a channel until its lease runs out", async () => {
+  test("one owner holds a channel until its lease runs out, and each change of hands is an epoch of its own", async () => {
     const { store, id } = await fresh();
-    expect(await store.lease(id, "one", 1_000, 11_000)).toBe(true);
-    expect(await store.lease(id, "two", 2_000, 12_000)).toBe(false);
-    expect(await store.lease(id, "one", 3_000, 13_000)).toBe(true);
-    expect(await store.lease(id, "one", 3_000, 13_000)).toBe(true);
-    expect(await store.lease(id, "two", 13_000, 23_000)).toBe(true);
-    expect(await store.lease(id, "one", 14_000, 24_000)).toBe(false);
+    const first = await store.lease(id, "one", 60_000);
+    expect(first?.owner).toBe("one");
+    expect(await store.lease(id, "two", 60_000)).toBeNull();
+    expect(await store.lease(id, "one", 60_000)).toEqual(first);
+    await made.expire();
+    const second = await store.lease(id, "two", 60_000);
+    expect(second!.epoch).toBe(first!.epoch + 1);
+    expect(await store.lease(id, "one", 60_000)).toBeNull();
     await store.release(id, "one");
-    expect(await store.lease(id, "one", 14_000, 24_000)).toBe(false);
+    expect(await store.lease(id, "one", 60_000)).toBeNull();
     await store.release(id, "two");
-    expect(await store.lease(id, "one", 14_000, 24_000)).toBe(true);
+    expect((await store.lease(id, "one", 60_000))!.epoch).toBe(second!.epoch + 1);
+  });
+  test("an owner who lost the channel writes nothing any more, whatever it believes", async () => {
+    const { store, id, game } = await fresh();
+    const mine = (await store.lease(id, "one", 60_000))!;
+    expect(await store.commit(id, { rows: [row(1)], states: [], kept: [] }, mine)).toEqual({ is: "committed" });
+    await made.expire();
+    const theirs = (await store.lease(id, "two", 60_000))!;
+    expect(await store.commit(id, { rows: [row(2)], states: [{ gameId: game, seq: 2, durable: { on: false } }], kept: [] }, mine)).toEqual({
+      is: "lost",
+    });
+    expect(await store.lastSeq(id)).toBe(1);
+    expect((await store.channel(id))!.games[0]!.durable).toBeNull();
+    expect(await store.commit(id, { rows: [row(2)], states: [], kept: [] }, theirs)).toEqual({ is: "committed" });
+  });
+  test("what came of a signal the first time is told with its notes", async () => {
+    const { store, id } = await fresh();
+    const notes = [{ game: "g", note: { did: "boss/hit", count: 5 } }];
+    await store.commit(id, { rows: [{ ...row(7, "w-1", "page"), kind: "wish", body: { notes } }], states: [], kept: [] });
+    expect((await store.came(id, "page", ["w-1"])).get("w-1")).toEqual({ seq: 7, notes });
+  });
+  test("viewers whose ids differ by case, accent or a blank are different people", async () => {
+    const { store, id, game } = await fresh();
+    const people = ["ada", "Ada", "áda", "ad a", "__proto__", "constructor", "100%", "a_a"];
+    const hits = people.map((who, i) => ({
+      kind: "hit",
+      viewer: { id: who, name: who },
+      fromMs: 1,
+      toMs: 2,
+      body: {},
+      gameId: game,
+      seq: i,
+    }));
+    expect(
+      await store.commit(id, {
+        rows: people.map((who, i) => ({ ...row(i + 1), viewer: { id: who, name: who, roles: [] } })),
+        states: [],
+        kept: hits,
+      }),
+    ).toEqual({ is: "committed" });
+    expect(await made.kept(id)).toEqual(people.map((who) => `hit ${who}`));
   });
   test("hush is kept, and an unknown channel is null", async () => {
     const { store, id } = await fresh();

@@ -1,23 +1,41 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { ChannelRow, DeskRows, EngineStore } from "../ports/engine-store";
+import type { ChannelRow, DeskRows, EngineStore, Fence } from "../ports/engine-store";
 import type { Turn } from "./turn";
 
-export type Waiting = Readonly<{ turn: Turn; publish: () => void; done: (result: Result<null>) => void }>;
+export type Waiting = Readonly<{
+  turn: Turn;
+  publish: () => void;
+  done: (result: Result<null>) => void;
+  /** Steps its signal anew, upon what stands now; it comes back through `add`, or turns out to need no commit. */
+  again: () => void;
+}>;
 export type CommitterDeps = Readonly<{
   store: EngineStore;
   channel: ChannelId;
+  fence: () => Fence | undefined;
   onError?: (what: string, error: unknown) => void;
+  /** How far memory has come; what is committed up to there is settled. */
+  changes: () => number;
+  settle: (changes: number, states: ReadonlyMap<string, unknown>) => void;
+  /** Memory goes back to what is committed. */
+  takeBack: () => void;
+  /** Somebody else owns the channel. */
+  lost: () => void;
   /** Memory may be ahead of, or behind, the truth: this is the truth. */
   recovered: (row: ChannelRow, lastSeq: number, desk: DeskRows) => void;
   desk: (row: ChannelRow) => Promise<DeskRows>;
 }>;
 
+type Tried = "committed" | "away" | "lost" | "unfit" | ReadonlySet<number>;
+
 /**
  * Commits what waits, together: one transaction for many signals, then all of them are told.
  *
- * When a commit fails, its outcome is unknown: everything that waited is refused, and the durable states
- * are read again before more is accepted. Senders try again; ids make that harmless.
+ * A commit that was refused wrote nothing: memory goes back to what is committed, whoever was at fault (an
+ * id that came before, a row that can't be stored) is told so, and all others are stepped again in their
+ * order. Only when the database is away is the outcome unknown: then everything that waited is refused, and
+ * the truth is read again before more is accepted. Senders try again; ids make that harmless.
  */
 export class Committer {
   private waiting: Waiting[] = [];
@@ -26,6 +44,8 @@ export class Committer {
   private stopped = false;
   /** When what is being committed, or waits, began to wait. */
   private sinceMs: number | null = null;
+  /** Signals that could not be stored since the start. */
+  unfit = 0;
 
   constructor(private readonly deps: CommitterDeps) {}
 
@@ -44,13 +64,14 @@ export class Committer {
   }
 
   add(waiting: Waiting): void {
+    // It was stepped upon what is about to be read anew.
+    if (this.repair !== null) return waiting.done(refused("store/away"));
     this.waiting.push(waiting);
     this.sinceMs ??= waiting.turn.rows[0]?.atMs ?? null;
-    if (!this.committing && this.repair === null) void this.run();
+    if (!this.committing) void this.run();
   }
 
   private async run(): Promise<void> {
-    const { store, channel, onError } = this.deps;
     this.committing = true;
     try {
       while (this.waiting.length > 0) {
@@ -58,34 +79,14 @@ export class Committer {
         await Promise.resolve();
         // All of it: the states are those after the last signal, so a part of the log would be behind them.
         const batch = this.waiting.splice(0);
-        this.sinceMs = batch[0]?.turn.rows[0]?.atMs ?? null;
-        const rows = batch.flatMap((w) => w.turn.rows);
-        const seq = rows[rows.length - 1]?.seq ?? 0;
-        const parts = new Set(batch.flatMap((w) => [...w.turn.changed]));
-        const states = [...parts].map((p) => ({ gameId: p.id, seq, durable: p.durable }));
-        let outcome: "committed" | "duplicate" | "failed";
-        try {
-          outcome = await store.commit(channel, {
-            rows,
-            states,
-            kept: batch.flatMap((w) => w.turn.kept),
-            booked: batch.flatMap((w) => w.turn.booked),
-          });
-        } catch (error) {
-          onError?.("a commit failed", error);
-          outcome = "failed";
-        }
-        if (outcome === "committed") {
-          for (const w of batch) {
-            w.publish();
-            w.done(ok(null));
-          }
+        const tried = await this.commit(batch);
+        if (tried === "committed") continue;
+        if (tried === "away" || tried === "lost") return this.giveUp(batch, tried);
+        if (tried === "unfit") {
+          if (!(await this.oneByOne(batch))) return;
           continue;
         }
-        if (outcome === "duplicate") onError?.("a commit held what is in the log already", new Error("duplicate"));
-        this.repair = this.recover().finally(() => (this.repair = null));
-        for (const w of [...batch, ...this.waiting.splice(0)]) w.done(refused("store/away"));
-        return;
+        this.stepAgain(batch, (w) => w.turn.rows.some((r) => tried.has(r.seq)));
       }
     } finally {
       this.sinceMs = null;
@@ -93,7 +94,76 @@ export class Committer {
     }
   }
 
-  /** As after a commit that failed: what waits is refused, and all is read again. */
+  private async commit(batch: readonly Waiting[]): Promise<Tried> {
+    const { store, channel, onError, changes, settle, fence } = this.deps;
+    this.sinceMs = batch[0]?.turn.rows[0]?.atMs ?? null;
+    const rows = batch.flatMap((w) => w.turn.rows);
+    const seq = rows[rows.length - 1]?.seq ?? 0;
+    const parts = new Set(batch.flatMap((w) => [...w.turn.changed]));
+    const states = [...parts].map((p) => ({ gameId: p.id, seq, durable: p.durable }));
+    const upTo = changes();
+    try {
+      const outcome = await store.commit(
+        channel,
+        { rows, states, kept: batch.flatMap((w) => w.turn.kept), booked: batch.flatMap((w) => w.turn.booked) },
+        fence(),
+      );
+      if (outcome.is === "lost") return "lost";
+      if (outcome.is === "twice") return new Set(outcome.seqs);
+      settle(upTo, new Map(states.map((s) => [s.gameId, s.durable])));
+      for (const w of batch) {
+        w.publish();
+        w.done(ok(null));
+      }
+      return "committed";
+    } catch (error) {
+      onError?.("a commit failed", error);
+      return store.isAway(error) ? "away" : "unfit";
+    }
+  }
+
+  /** Those at fault are told that they came before; the others, and whoever came meanwhile, are stepped anew in their order. */
+  private stepAgain(batch: readonly Waiting[], cameBefore: (w: Waiting) => boolean): void {
+    const rest = [...batch.filter((w) => !cameBefore(w)), ...this.waiting.splice(0)];
+    this.deps.takeBack();
+    for (const w of batch) if (cameBefore(w)) w.done(refused("signal/duplicate"));
+    for (const w of rest) w.again();
+  }
+
+  /** Something in a batch can't be stored: each has a commit of its own, so that only the one at fault is refused. */
+  private async oneByOne(batch: readonly Waiting[]): Promise<boolean> {
+    const left = [...batch];
+    for (;;) {
+      left.push(...this.waiting.splice(0));
+      this.deps.takeBack();
+      const next = left.shift();
+      if (next === undefined) return true;
+      next.again();
+      const [one] = this.waiting.splice(0);
+      // Stepped anew it changed nothing that must be kept.
+      if (one === undefined) continue;
+      const tried = await this.commit([one]);
+      if (tried === "committed") continue;
+      if (tried === "away" || tried === "lost") {
+        this.giveUp([one, ...left], tried);
+        return false;
+      }
+      if (tried === "unfit") {
+        this.unfit += 1;
+        one.done(refused("store/unfit"));
+      } else one.done(refused("signal/duplicate"));
+    }
+  }
+
+  private giveUp(batch: readonly Waiting[], why: "away" | "lost"): void {
+    if (why === "lost") {
+      this.deps.takeBack();
+      this.deps.lost();
+    } else this.repair = this.recover().finally(() => (this.repair = null));
+    for (const w of [...batch, ...this.waiting.splice(0)]) w.done(refused("store/away"));
+  }
+
+  /** As after a commit whose outcome is unknown: what waits is refused, and all is read again. */
   async refresh(): Promise<void> {
     while (this.committing) await new Promise((resolve) => setTimeout(resolve, 5));
     this.repair ??= this.recover().finally(() => (this.repair = null));

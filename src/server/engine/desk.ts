@@ -4,26 +4,54 @@ import type { PriceAt } from "../../core/points/price";
 import type { Booking, Desk, Sale } from "../../core/rewards/desk";
 import type { Booked, DeskRows } from "../ports/engine-store";
 
-type Account = { name: string; balance: number; day: number; earned: number };
+type Account = Readonly<{ name: string; balance: number; day: number; earned: number }>;
 const dayMs = 86_400_000;
 const remembered = 5_000;
 const earning: ReadonlySet<Entry["reason"]> = new Set(["presence", "signal"]);
+const nobody: Account = { name: "", balance: 0, day: 0, earned: 0 };
+
+/** What was changed, newest last, so that it can be taken back. */
+type Trail = (() => void)[];
+/** A map whose changes leave a trail. Values in it are never written into. */
+class Traced<V> {
+  map = new Map<string, V>();
+  constructor(private readonly trail: Trail) {}
+  load(entries: Iterable<readonly [string, V]>): void {
+    this.map = new Map(entries);
+  }
+  get = (key: string): V | undefined => this.map.get(key);
+  set(key: string, value: V): void {
+    const { map } = this;
+    const before = map.get(key);
+    const had = before !== undefined || map.has(key);
+    map.set(key, value);
+    this.trail.push(had ? () => void map.set(key, before as V) : () => void map.delete(key));
+  }
+  delete(key: string): void {
+    const { map } = this;
+    const before = map.get(key);
+    if (before === undefined) return;
+    map.delete(key);
+    this.trail.push(() => void map.set(key, before));
+  }
+}
 
 /**
  * What the single writer of a channel knows of points and sales, in memory. A booking counts at once, before
- * its commit, so that what is stepped next sees it; when a commit fails, all of it is read again.
+ * its commit, so that what is stepped next sees it; what was not committed after all is taken back.
  */
 export class LiveDesk implements Desk {
-  private accounts = new Map<string, Account>();
-  private ids = new Map<string, string>();
-  private soldAll = new Map<string, number>();
-  private given = new Map<string, number>();
-  private inShow = new Map<string, number>();
-  private lastOf = new Map<string, number>();
-  private prices = new Map<string, PriceAt>();
+  private readonly trail: Trail = [];
+  private readonly accounts = new Traced<Account>(this.trail);
+  private readonly ids = new Traced<string>(this.trail);
+  private readonly soldAll = new Traced<number>(this.trail);
+  private readonly given = new Traced<number>(this.trail);
+  private inShow = new Traced<number>(this.trail);
+  private readonly lastOf = new Traced<number>(this.trail);
+  private readonly prices = new Traced<PriceAt>(this.trail);
   /** In the order of their making; those that wait are never forgotten. */
-  private sales = new Map<string, Sale>();
-  private waits = new Map<string, Sale>();
+  private readonly sales = new Traced<Sale>(this.trail);
+  private readonly waits = new Traced<Sale>(this.trail);
   private showId = "";
   private topKnown: Readonly<{ count: number; list: readonly Readonly<{ name: string; balance: number }>[] }> | null = null;
   /** Where the channel's day begins, minutes east of UTC, and what time it is for the one who asks. */
@@ -32,28 +60,49 @@ export class LiveDesk implements Desk {
 
   load(rows: DeskRows, showId: string): void {
     this.showId = showId;
-    this.accounts = new Map(rows.accounts.map(({ account, ...rest }) => [account, { ...rest }]));
-    this.ids = new Map(rows.accounts.filter((a) => isViewerAccount(a.account)).map((a) => [fold(a.name), a.account.slice(2)]));
-    this.soldAll = new Map(rows.sold.map((s) => [s.rewardId, s.count]));
-    this.given = new Map(rows.sold.map((s) => [s.rewardId, s.handed]));
-    this.inShow = new Map();
+    this.trail.length = 0;
+    this.accounts.load(rows.accounts.map(({ account, ...rest }) => [account, { ...rest }]));
+    this.ids.load(rows.accounts.filter((a) => isViewerAccount(a.account)).map((a) => [fold(a.name), a.account.slice(2)]));
+    this.soldAll.load(rows.sold.map((s) => [s.rewardId, s.count]));
+    this.given.load(rows.sold.map((s) => [s.rewardId, s.handed]));
+    this.inShow.load([]);
     for (const { rewardId, viewer, count } of rows.soldInShow) {
       this.inShow.set(`${rewardId} ${viewer}`, count);
       this.inShow.set(rewardId, (this.inShow.get(rewardId) ?? 0) + count);
     }
-    this.lastOf = new Map();
+    this.lastOf.load([]);
     for (const { rewardId, viewer, atMs } of rows.last) this.rested(rewardId, viewer, atMs);
-    this.prices = new Map(rows.prices.map((p) => [p.rewardId, p.at]));
-    this.sales = new Map(rows.sales.map((s) => [s.id, s]));
-    this.waits = new Map(rows.sales.filter((s) => s.state === "waiting").map((s) => [s.id, s]));
+    this.prices.load(rows.prices.map((p) => [p.rewardId, p.at]));
+    this.sales.load(rows.sales.map((s) => [s.id, s]));
+    this.waits.load(rows.sales.filter((s) => s.state === "waiting").map((s) => [s.id, s]));
+    this.trail.length = 0;
+    this.topKnown = null;
+  }
+
+  /** How much was changed and is not settled yet. */
+  get changes(): number {
+    return this.trail.length;
+  }
+  /** The oldest so many changes are true now: they are never taken back. */
+  settle(changes: number): void {
+    this.trail.splice(0, changes);
+  }
+  /** Takes back all that is not settled, newest first. */
+  takeBack(): void {
+    for (let undo = this.trail.pop(); undo !== undefined; undo = this.trail.pop()) undo();
     this.topKnown = null;
   }
 
   /** Another show, or none: what counts per show begins anew. */
   show(showId: string): void {
     if (showId === this.showId) return;
+    const [before, counts] = [this.showId, this.inShow];
+    this.trail.push(() => {
+      this.showId = before;
+      this.inShow = counts;
+    });
     this.showId = showId;
-    this.inShow.clear();
+    this.inShow = new Traced<number>(this.trail);
   }
 
   private rested(rewardId: string, viewer: string, atMs: number): void {
@@ -65,53 +114,61 @@ export class LiveDesk implements Desk {
 
   /** Counts a booking; tells it with what has to be written beside it. */
   apply(seq: number, booking: Booking): Booked {
-    const earned: Record<string, { day: number; earned: number }> = {};
+    const earned = new Map<string, { viewer: string; day: number; earned: number }>();
     const fresh = new Set<string>();
     const opened = (account: string, name = ""): Account => {
       const before = this.accounts.get(account);
       if (before === undefined || (name !== "" && before.name !== name)) fresh.add(account);
       return this.account(account, name);
     };
-    for (const [viewer, name] of Object.entries(booking.names)) opened(`v:${viewer}`, name);
-    for (const { account, amount } of changesOf(booking.entries)) opened(account).balance += amount;
+    for (const { id, name } of booking.names) opened(`v:${id}`, name);
+    for (const { account, amount } of changesOf(booking.entries)) {
+      const before = opened(account);
+      this.accounts.set(account, { ...before, balance: before.balance + amount });
+    }
     for (const entry of booking.entries) {
       if (!earning.has(entry.reason)) continue;
-      const day = this.dayOf(entry.atMs);
+      const now = this.dayOf(entry.atMs);
       for (const p of entry.postings) {
         if (!isViewerAccount(p.account)) continue;
-        const account = this.account(p.account);
+        const before = this.account(p.account);
         // A clock that was set back begins no new day.
-        if (day > account.day) Object.assign(account, { day, earned: 0 });
-        account.earned += p.amount;
-        earned[p.account.slice(2)] = { day: account.day, earned: account.earned };
+        const day = Math.max(now, before.day);
+        const after = { ...before, day, earned: (now > before.day ? 0 : before.earned) + p.amount };
+        this.accounts.set(p.account, after);
+        const viewer = p.account.slice(2);
+        earned.set(viewer, { viewer, day, earned: after.earned });
       }
     }
-    for (const sale of booking.sales) this.keep(sale);
+    const counted = booking.sales.flatMap((sale) => this.keep(sale));
     for (const { rewardId, at } of booking.prices) this.prices.set(rewardId, at);
     this.topKnown = null;
-    return { seq, booking, earned, fresh: [...fresh] };
+    return { seq, showId: this.showId, booking, earned: [...earned.values()], fresh: [...fresh], counted };
   }
 
   private account(id: string, name = ""): Account {
-    let account = this.accounts.get(id);
-    if (account === undefined) this.accounts.set(id, (account = { name, balance: 0, day: 0, earned: 0 }));
-    if (name !== "" && isViewerAccount(id)) {
-      if (account.name !== name && this.ids.get(fold(account.name)) === id.slice(2)) this.ids.delete(fold(account.name));
-      account.name = name;
-      this.ids.set(fold(name), id.slice(2));
+    const before = this.accounts.get(id) ?? nobody;
+    if (!this.accounts.map.has(id)) this.accounts.set(id, { ...nobody, name });
+    if (name === "" || !isViewerAccount(id)) return this.accounts.get(id) ?? nobody;
+    const viewer = id.slice(2);
+    if (before.name !== name) {
+      if (this.ids.get(fold(before.name)) === viewer) this.ids.delete(fold(before.name));
+      this.accounts.set(id, { ...before, name });
     }
-    return account;
+    if (this.ids.get(fold(name)) !== viewer) this.ids.set(fold(name), viewer);
+    return this.accounts.get(id) ?? nobody;
   }
 
-  private keep(sale: Sale): void {
+  private keep(sale: Sale): Booked["counted"] {
     const before = this.sales.get(sale.id) ?? null;
     this.sales.set(sale.id, sale);
     if (sale.state === "waiting") this.waits.set(sale.id, sale);
     else this.waits.delete(sale.id);
     const counts = (s: Sale | null): number => (s === null || s.state === "refunded" ? 0 : 1);
     const more = counts(sale) - counts(before);
-    if (sale.code !== "" && (before?.code ?? "") === "") this.given.set(sale.rewardId, this.handed(sale.rewardId) + 1);
-    const add = (map: Map<string, number>, key: string): void => void map.set(key, Math.max(0, (map.get(key) ?? 0) + more));
+    const handed = sale.code !== "" && (before?.code ?? "") === "" ? 1 : 0;
+    if (handed > 0) this.given.set(sale.rewardId, this.handed(sale.rewardId) + 1);
+    const add = (map: Traced<number>, key: string): void => map.set(key, Math.max(0, (map.get(key) ?? 0) + more));
     if (more !== 0) {
       add(this.soldAll, sale.rewardId);
       if (sale.showId !== "" && sale.showId === this.showId)
@@ -119,11 +176,13 @@ export class LiveDesk implements Desk {
     }
     if (before === null || sale.state !== "refunded") this.rested(sale.rewardId, sale.viewer.id, sale.atMs);
     else if (!sale.shown) this.restAgain(sale);
-    if (this.sales.size > remembered)
-      for (const [id, old] of this.sales) {
-        if (this.sales.size <= remembered - 500) break;
+    if (this.sales.map.size > remembered)
+      for (const [id, old] of this.sales.map) {
+        if (this.sales.map.size <= remembered - 500) break;
         if (old.state !== "waiting") this.sales.delete(id);
       }
+    if (more === 0 && handed === 0) return [];
+    return [{ rewardId: sale.rewardId, name: sale.rewardName, sold: more, handed, points: more * sale.price }];
   }
 
   /** Nothing of it was shown, so its cooldown is given back too: the last sale before it counts. */
@@ -131,7 +190,7 @@ export class LiveDesk implements Desk {
     for (const key of [rewardId, `${rewardId} ${viewer.id}`]) {
       if (this.lastOf.get(key) !== atMs) continue;
       this.lastOf.delete(key);
-      for (const s of this.sales.values())
+      for (const s of this.sales.map.values())
         if (s.rewardId === rewardId && (key === rewardId || s.viewer.id === viewer.id) && (s.state !== "refunded" || s.shown))
           this.lastOf.set(key, Math.max(s.atMs, this.lastOf.get(key) ?? -Infinity));
     }
@@ -139,7 +198,7 @@ export class LiveDesk implements Desk {
 
   /** One that was found in the database, so that a hand can be laid on it; what is known is newer. */
   remember(sale: Sale): void {
-    if (!this.sales.has(sale.id)) this.sales.set(sale.id, sale);
+    if (!this.sales.map.has(sale.id)) this.sales.map.set(sale.id, sale);
   }
 
   readonly balance = (viewerId: string): number => this.accounts.get(`v:${viewerId}`)?.balance ?? 0;
@@ -155,12 +214,12 @@ export class LiveDesk implements Desk {
   readonly lastToMs = (rewardId: string, viewerId: string): number | null => this.lastOf.get(`${rewardId} ${viewerId}`) ?? null;
   readonly priceAt = (rewardId: string): PriceAt | null => this.prices.get(rewardId) ?? null;
   readonly sale = (id: string): Sale | null => this.sales.get(id) ?? null;
-  readonly waiting = (): readonly Sale[] => [...this.waits.values()];
+  readonly waiting = (): readonly Sale[] => [...this.waits.map.values()];
   readonly top = (count: number): readonly Readonly<{ name: string; balance: number }>[] => {
     if (this.topKnown === null || this.topKnown.count < count) {
       // Tens of thousands are looked through once, not sorted.
       const list: { name: string; balance: number }[] = [];
-      for (const [id, { name, balance }] of this.accounts) {
+      for (const [id, { name, balance }] of this.accounts.map) {
         const last = list[list.length - 1];
         if (balance <= 0 || !isViewerAccount(id) || (list.length >= count && last !== undefined && balance < last.balance)) continue;
         list.push({ name, balance });
@@ -177,6 +236,6 @@ export class LiveDesk implements Desk {
   };
   /** All accounts as they stand, for the check of the ledger. */
   balances(): ReadonlyMap<string, number> {
-    return new Map([...this.accounts].map(([id, a]) => [id, a.balance]));
+    return new Map([...this.accounts.map].map(([id, a]) => [id, a.balance]));
   }
 }

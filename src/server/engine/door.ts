@@ -7,6 +7,7 @@ import type { Logger } from "pino";
 import { type WebSocket, WebSocketServer } from "ws";
 import { type ChannelId, channelId } from "../../core/kernel/ids";
 import type { Refusal } from "../../core/kernel/refusal";
+import { parseJson } from "../../core/kernel/text";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
 import { fromPageSchema, type ToOperator, wireVersion } from "../../core/wire/messages";
 import type { Env } from "../env";
@@ -317,7 +318,7 @@ function sameHost(origin: string | undefined, host: string | undefined): boolean
 
 function parse(text: string): unknown {
   try {
-    return JSON.parse(text);
+    return parseJson(text);
   } catch {
     return null;
   }

@@ -15,9 +15,11 @@ export class DustLog {
   private failures = 0;
   private stopped = false;
   lost = 0;
+  /** Rows that could not be stored at all, and were left out. */
+  unfit = 0;
 
   constructor(
-    private readonly append: (rows: readonly LogRow[]) => Promise<void>,
+    private readonly append: (rows: readonly LogRow[]) => Promise<number>,
     private readonly onError?: (what: string, error: unknown) => void,
   ) {}
 
@@ -54,7 +56,7 @@ export class DustLog {
     const batch = this.rows.slice(0, 5_000);
     if (batch.length === 0) return;
     try {
-      await this.append(batch);
+      this.unfit += await this.append(batch);
       // Rows may have been dropped from the front meanwhile, so remove by identity of the last one kept.
       const last = batch[batch.length - 1];
       const at = last === undefined ? -1 : this.rows.indexOf(last);

@@ -9,7 +9,7 @@ import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/kernel/step";
 import type { Viewer } from "../../core/signals/signal";
 import type { ShopView } from "../ports/engine-link";
-import type { ChannelRow, ChatRow, EngineStore, EventsRow } from "../ports/engine-store";
+import type { ChannelRow, ChatRow, EngineStore, EventsRow, Fence } from "../ports/engine-store";
 import { hashToken } from "../secrets";
 import { proofWord, ViewerHub } from "./viewer-hub";
 import { healthOf } from "./health";
@@ -53,6 +53,7 @@ export class Engine {
   /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
   private settled = false;
   private readonly ledgers = new Map<ChannelId, number>();
+  private readonly fences = new Map<ChannelId, Fence>();
   private lagMs = 0;
   private ticking = false;
 
@@ -103,17 +104,19 @@ export class Engine {
   private async tick(): Promise<void> {
     if (this.ticking) return;
     this.ticking = true;
-    const { store, clock, log } = this.parts;
+    const { store, log } = this.parts;
     try {
       const revisions = await store.revisions();
       if (this.databaseAway) log.info("the database answers again");
       this.databaseAway = false;
       for (const [id, revision] of revisions) {
-        const now = clock.now();
-        const mine = await store.lease(id, this.parts.owner, now, now + leaseMs);
+        const fence = await store.lease(id, this.parts.owner, leaseMs);
         const runner = this.runners.get(id);
-        if (!mine && runner !== undefined) await this.drop(id);
-        else if (mine && (runner === undefined || runner.row.revision !== revision)) await this.reload(id);
+        // Another epoch: somebody had the channel meanwhile, so what this process believes of it is stale.
+        const stale = runner !== undefined && this.fences.get(id)?.epoch !== fence?.epoch;
+        if (stale) await this.drop(id);
+        if (fence !== null) this.fences.set(id, fence);
+        if (fence !== null && (runner === undefined || stale || runner.row.revision !== revision)) await this.reload(id);
       }
       for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
       this.settled = true;
@@ -156,7 +159,23 @@ export class Engine {
     const onError = (what: string, error: unknown): void => log.warn({ err: String(error) }, what);
     this.runners.set(
       id,
-      new Runner({ store, clock, bus, onError, say: (text) => this.chats.get(id)?.chat.say(text) ?? false }, row, lastSeq, desk),
+      new Runner(
+        {
+          store,
+          clock,
+          bus,
+          onError,
+          say: (text) => this.chats.get(id)?.chat.say(text) ?? false,
+          fence: () => this.fences.get(id),
+          lost: () => {
+            log.warn({ channel: row.name }, "another engine has this channel now");
+            void this.drop(id);
+          },
+        },
+        row,
+        lastSeq,
+        desk,
+      ),
     );
     log.info({ channel: row.name }, "channel taken up");
   }
@@ -259,7 +278,7 @@ export class Engine {
     if (runner === undefined) return null;
     const chat = this.chats.get(id)?.standing ?? null;
     const pages = this.overlays.openPages(id);
-    const { games, perMinute, backlog, lost, recovering, waitingMs, lanes, events, held, sales } = runner.standing();
+    const { games, perMinute, backlog, lost, unfit, recovering, waitingMs, lanes, events, held, sales } = runner.standing();
     const refusedEvents = this.intake.refused(id).reduce((sum, r) => sum + r.count, 0);
     const databaseAway = this.databaseAway || recovering;
     return {
@@ -270,6 +289,7 @@ export class Engine {
         databaseAway,
         backlog: databaseAway ? backlog : 0,
         lost,
+        unfit,
         pages,
         lagMs: this.lagMs,
         waitingMs,

@@ -64,7 +64,7 @@ describe("the log of dust", () => {
   const row = (seq: number) => ({ seq, atMs: 0, kind: "message", source: "chat", id: `m${seq}`, viewer: null, body: {} });
   test("writes many rows at once, in order", async () => {
     const batches: number[][] = [];
-    const log = new DustLog(async (rows) => void batches.push(rows.map((r) => r.seq)));
+    const log = new DustLog(async (rows) => (batches.push(rows.map((r) => r.seq)), 0));
     for (let i = 0; i < 50; i += 1) log.add(row(i));
     await pause(180);
     expect(batches).toEqual([Array.from({ length: 50 }, (_, i) => i)]);
@@ -76,6 +76,7 @@ describe("the log of dust", () => {
     const log = new DustLog(async (rows) => {
       if (away) throw new Error("away");
       kept.push(...rows.map((r) => r.seq));
+      return 0;
     }, onError);
     for (let i = 0; i < 5; i += 1) log.add(row(i));
     await pause(500);

@@ -9,6 +9,8 @@ export type HealthFacts = Readonly<{
   databaseAway: boolean;
   backlog: number;
   lost: number;
+  /** Signals that could not be stored since the start. */
+  unfit?: number;
   pages: readonly OpenPage[];
   lagMs: number;
   /** How long the oldest signal waits to be kept. */
@@ -107,8 +109,16 @@ function chatHealth({ chat, perMinute }: HealthFacts): HealthItem {
   };
 }
 
-function databaseHealth({ databaseAway, backlog, lost }: HealthFacts): HealthItem {
+function databaseHealth({ databaseAway, backlog, lost, unfit = 0 }: HealthFacts): HealthItem {
   const base = { id: "database", name: "Database" };
+  if (!databaseAway && unfit > 0)
+    return {
+      ...base,
+      state: "waiting",
+      says: `Answers. ${count(unfit)} ${unfit === 1 ? "signal" : "signals"} could not be stored since the engine started.`,
+      means: "Each was refused by itself; nothing else was lost.",
+      todo: "The log of the engine says why. If it goes on, keep that log and tell whoever looks after Izzam.",
+    };
   if (!databaseAway) return { ...base, state: "good", says: "Answers.", means: "", todo: "" };
   const dropped = lost > 0 ? ` ${count(lost)} chat lines could not be kept for the log.` : "";
   return {

@@ -2,6 +2,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { z } from "zod";
 import { channelId } from "../../core/kernel/ids";
 import { refused } from "../../core/kernel/refusal";
+import { parseJson } from "../../core/kernel/text";
 import { handSchema } from "../../core/signals/signal";
 import type { Engine } from "./engine";
 
@@ -40,7 +41,7 @@ const bodies = {
 export async function inside(engine: Engine, name: string, req: IncomingMessage, res: ServerResponse): Promise<void> {
   const parts: Buffer[] = [];
   for await (const part of req) parts.push(part as Buffer);
-  const body: unknown = parts.length === 0 ? {} : JSON.parse(Buffer.concat(parts).toString("utf8"));
+  const body: unknown = parts.length === 0 ? {} : parseJson(Buffer.concat(parts).toString("utf8"));
   const answer = (value: unknown): void => void res.writeHead(200, { "content-type": "application/json" }).end(JSON.stringify(value));
   switch (name) {
     case "ping":

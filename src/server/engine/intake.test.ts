@@ -4,7 +4,9 @@ import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { Webhook } from "standardwebhooks";
 import { bossBattle } from "../../core/games/boss-battle/rules";
+import { chanceFrom } from "../../core/kernel/chance";
 import { gameId } from "../../core/kernel/ids";
+import { stranger } from "../../core/kernel/strangers";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { memoryEngineStore, type MemoryStore } from "../adapters/memory/engine-store";
 import { testChannel } from "../testing/channel";
@@ -183,6 +185,51 @@ describe("modes", () => {
   });
 });
 
+describe("strangers", () => {
+  test("whatever an event says, it is taken or refused for good, and never asked to come again", async () => {
+    const chance = chanceFrom(21);
+    let taken = 0;
+    for (let i = 0; i < 300; i += 1) {
+      const viewer = { id: stranger(chance), name: stranger(chance) };
+      const kinds = [
+        ["follow", { viewer }],
+        ["tip", { viewer, amountMinor: 500, currency: "EUR", text: stranger(chance) }],
+        ["purchase", { viewer, item: stranger(chance), title: stranger(chance), text: stranger(chance) }],
+        ["gift", { viewer: null, count: 1, recipients: [stranger(chance)] }],
+      ] as const;
+      const [kind, data] = kinds[i % kinds.length]!;
+      const answer = await one(kind, data, `${i}-${stranger(chance)}`.slice(0, 90));
+      expect([200, 400, 422]).toContain(answer.status);
+      taken += answer.taken ?? 0;
+    }
+    expect(taken).toBeGreaterThan(60);
+  });
+  test("half an emoji in one event drags nothing with it, and the next sender's goes through", async () => {
+    const half = String.raw`{"specversion":"1.0","id":"h1","source":"urn:test","type":"app.izzam.tip.v1","data":{"viewer":{"id":"bo","name":"cut \ud83d"},"amountMinor":500,"currency":"EUR","text":"\udd25"}}`;
+    const good = JSON.stringify(event("follow", { viewer: ada }, "h2"));
+    expect(await send(`[${half},${good}]`, "application/cloudevents-batch+json")).toMatchObject({ status: 200, taken: 2 });
+    expect(await one("follow", { viewer: ada }, "h3")).toMatchObject({ status: 200, taken: 1 });
+  });
+  test("one that can't be stored is refused with its reason and listed; the others of its batch are kept", async () => {
+    store.unfit.add("poison");
+    const tip = (text: string, id: string) => event("tip", { viewer: ada, amountMinor: 500, currency: "EUR", text }, id);
+    const answer = await many([tip("fine", "u1"), tip("poison", "u2"), tip("well", "u3")]);
+    expect(answer).toMatchObject({
+      status: 200,
+      ok: false,
+      taken: 2,
+      refused: [{ why: "it could not be stored; the log of the engine says why" }],
+    });
+    expect(intake.refused(runner.id)).toMatchObject([{ code: "store/unfit", id: "u2" }]);
+    expect(store.log(runner.id).filter((r) => r.kind === "tip")).toHaveLength(2);
+    expect(await many([tip("poison", "u4")])).toMatchObject({ status: 422, taken: 0 });
+  });
+  test("one person, in whatever capitals an event writes their id", async () => {
+    await one("follow", { viewer: { id: "Oatcake_Ada", name: "Oatcake_Ada" } });
+    expect(store.log(runner.id)[0]!.viewer!.id).toBe("oatcake_ada");
+  });
+});
+
 describe("duplicates", () => {
   test("change nothing: the same event again, in one batch, by another delivery, after a restart", async () => {
     await one("follow", { viewer: ada }, "dup");
@@ -194,7 +241,7 @@ describe("duplicates", () => {
     expect(health()).toBe(980);
     const row = (await store.channel(runner.id))!;
     const again = new Runner({ store, clock: { now: () => nowMs }, bus: inProcessBus() }, row, await store.lastSeq(row.id));
-    const id = store.log(row.id)[0]!.id;
+    const id = store.log(row.id)[0]!.id ?? "";
     expect(await again.platform([{ id, signal: { kind: "follow", viewer: { ...ada, roles: [] } } }])).toEqual({
       ok: true,
       value: ["duplicate"],

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { ChannelId } from "../../core/kernel/ids";
 import { refusal, type Refusal, refused, type Result } from "../../core/kernel/refusal";
+import { cut, parseJson } from "../../core/kernel/text";
 import { type CloudEvent, cloudEventSchema, signalFrom } from "../../core/signals/events";
 import type { Clock } from "../ports/clock";
 import type { EventsRow } from "../ports/engine-store";
@@ -64,6 +65,8 @@ export function eventRefusalInWords({ code, facts }: Refusal): string {
       return String(facts["why"]);
     case "store/away":
       return "the database does not answer; the sender should try again";
+    case "store/unfit":
+      return "it could not be stored; the log of the engine says why";
     default:
       return code;
   }
@@ -111,10 +114,10 @@ export class Intake {
     const list = this.refusedOf.get(channel) ?? [];
     this.refusedOf.set(channel, list);
     const words = eventRefusalInWords(why);
-    const type = String(event?.type ?? "").slice(0, 100);
+    const type = cut(String(event?.type ?? ""), 100);
     const last = list.find((r) => r.code === why.code && r.type === type && r.why === words);
     const atMs = this.deps.clock.now();
-    const id = String(event?.id ?? "").slice(0, 100);
+    const id = cut(String(event?.id ?? ""), 100);
     if (last !== undefined) {
       Object.assign(last, { atMs, id, count: last.count + 1 });
       list.sort((a, b) => b.atMs - a.atMs);
@@ -171,9 +174,10 @@ export class Intake {
     const events = eventsOf(body, header);
     if (!events.ok) return this.no(channel, events.refusal.code, events.refusal.facts);
     const arrivals: Arrival[] = [];
+    const given: CloudEvent[] = [];
     const no: { id: string; code: string; why: string }[] = [];
-    for (const given of events.value) {
-      const event = cloudEventSchema.safeParse(given);
+    for (const one of events.value) {
+      const event = cloudEventSchema.safeParse(one);
       const made = event.success
         ? signalFrom(event.data)
         : {
@@ -182,19 +186,30 @@ export class Intake {
               why: `${event.error.issues[0]?.path.join(".") ?? ""}: ${event.error.issues[0]?.message ?? ""}`,
             },
           };
-      const id = event.success ? event.data.id : String((given as { id?: unknown } | null)?.id ?? "").slice(0, 100);
+      const id = event.success ? event.data.id : cut(String((one as { id?: unknown } | null)?.id ?? ""), 100);
       if ("problem" in made) {
         const why = refusal(made.problem.code, { why: made.problem.why });
         this.note(channel, why, event.success ? event.data : { id });
         no.push({ id, code: why.code, why: made.problem.why });
-      } else if (event.success) arrivals.push({ id: arrivalId(event.data), signal: made.signal });
+      } else if (event.success) {
+        arrivals.push({ id: arrivalId(event.data), signal: made.signal });
+        given.push(event.data);
+      }
     }
     const done = await this.together(channel, arrivals);
     if (!done.ok) return this.no(channel, done.refusal.code, done.refusal.facts);
     this.deliveries.add(delivery);
+    // One that can't be stored is refused by itself; all others of its delivery are kept.
+    for (const [i, one] of done.value.entries()) {
+      if (typeof one === "string") continue;
+      const event = given[i];
+      this.note(channel, one, event);
+      no.push({ id: event?.id ?? "", code: one.code, why: eventRefusalInWords(one) });
+    }
     const taken = done.value.filter((t) => t === "taken").length;
-    const body_ = { ok: no.length === 0, taken, duplicates: done.value.length - taken, refused: no.slice(0, 100) };
-    return { status: arrivals.length === 0 && no.length > 0 ? 422 : 200, body: body_ };
+    const duplicates = done.value.filter((t) => t === "duplicate").length;
+    const body_ = { ok: no.length === 0, taken, duplicates, refused: no.slice(0, 100) };
+    return { status: taken + duplicates === 0 && no.length > 0 ? 422 : 200, body: body_ };
   }
 
   private together(channel: ChannelId, arrivals: readonly Arrival[]): Promise<Result<readonly Taken[]>> {
@@ -250,7 +265,7 @@ function eventsOf(body: Buffer, header: (name: string) => string | undefined): R
   if (tooDeep(text)) return refused("event/too-deep");
   let parsed: unknown;
   try {
-    parsed = text === "" ? undefined : JSON.parse(text);
+    parsed = text === "" ? undefined : parseJson(text);
   } catch {
     return refused("event/not-json");
   }

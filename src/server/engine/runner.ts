@@ -5,7 +5,7 @@ import { rulesInWords, standsInWords } from "../../core/games/for-viewers";
 import { fold } from "../../core/kernel/fold";
 import type { CommandBook } from "../../core/commands/settings";
 import type { ChannelId } from "../../core/kernel/ids";
-import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { ok, type Refusal, refused, type Result } from "../../core/kernel/refusal";
 import type { Note, StepContext } from "../../core/kernel/step";
 import type { Moment } from "../../core/moments/moment";
 import type { PointsSettings } from "../../core/points/settings";
@@ -21,12 +21,13 @@ import { showable } from "../../core/words/template";
 import type { ShopHead, Stage, WaitingSale } from "../../core/wire/messages";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
-import type { ChannelRow, DeskRows, EngineStore } from "../ports/engine-store";
+import type { ChannelRow, DeskRows, EngineStore, Fence } from "../ports/engine-store";
 import { Committer } from "./committer";
 import { LiveDesk } from "./desk";
 import { DustLog } from "./dust-log";
 import { MomentBoard } from "./moment-board";
 import { PerMinute } from "./per-minute";
+import { RecentAnswers } from "./recent-answers";
 import { RecentIds } from "./recent-ids";
 import { talkText } from "./talk-text";
 import { type PartNote, type Running, showOf, takeTurn, type Turn } from "./turn";
@@ -37,10 +38,15 @@ export type RunnerDeps = Readonly<{
   bus: Bus;
   /** Speaks in chat; false when nobody is connected or the queue is full. */
   say?: (text: string) => boolean;
+  /** Who writes here; left out where nobody else can. */
+  fence?: () => Fence | undefined;
+  /** Somebody else owns the channel now. */
+  lost?: () => void;
   onError?: (what: string, error: unknown) => void;
 }>;
 export type Arrival = Readonly<{ id: string; signal: FromEvent }>;
-export type Taken = "taken" | "duplicate";
+/** Taken, there before, or why that one alone was not kept. */
+export type Taken = "taken" | "duplicate" | Refusal;
 const longestSleepMs = 60_000;
 /** No cooldown is longer. */
 const longestRestMs = 7 * 86_400_000;
@@ -59,6 +65,21 @@ export const readDesk = (store: EngineStore, row: ChannelRow, nowMs: number): Pr
   store.desk(row.id, { showId: showIdIn(row), sinceMs: nowMs - longestRestMs });
 /** So long after one operator did something, another one doing just that is taken for the same wish. */
 const twinMs = 1_000;
+/** Nobody is told twice within so long that nothing can be bought, and no more than so many are. */
+const tellAgainMs = 30_000;
+const mostTold = 8;
+type Job = Readonly<{
+  signal: Signal;
+  source: string;
+  to: Running | null;
+  mustKeep: boolean;
+  idFromOutside: boolean;
+  resolve: (result: Result<readonly PartNote[]>) => void;
+  done: Promise<Result<readonly PartNote[]>>;
+}> & {
+  /** Whether points were to move by it. */
+  pays: boolean;
+};
 
 /**
  * One queue for one channel. Signals are stepped in the order of their arrival; what changes durable
@@ -75,6 +96,10 @@ export class Runner {
   /** Chat words that mean something here, folded. */
   private known = new Set<string>();
   private readonly ids = new RecentIds(20_000);
+  private readonly answers = new RecentAnswers<Result<readonly PartNote[]>>(40_000);
+  /** States as they are committed: where memory goes back to. */
+  private readonly committed = new Map<string, unknown>();
+  private readonly toldAway = new Map<string, number>();
   private readonly log: DustLog;
   private readonly commits: Committer;
   private readonly moments: MomentBoard;
@@ -109,6 +134,17 @@ export class Runner {
       store: deps.store,
       channel: row.id,
       ...(deps.onError === undefined ? {} : { onError: deps.onError }),
+      fence: () => deps.fence?.(),
+      changes: () => this.desk.changes,
+      settle: (changes, states) => {
+        this.desk.settle(changes);
+        for (const [id, durable] of states) this.committed.set(id, durable);
+      },
+      takeBack: () => {
+        this.desk.takeBack();
+        for (const part of this.parts) if (this.committed.has(part.id)) part.durable = this.committed.get(part.id);
+      },
+      lost: () => deps.lost?.(),
       desk: (fresh) => readDesk(deps.store, fresh, deps.clock.now()),
       recovered: (fresh, last, rows) => {
         this.desk.load(rows, showIdIn(fresh));
@@ -209,6 +245,7 @@ export class Runner {
       const { id, kind, name, version } = game;
       return [{ id, kind, name, rules, version, settings: settings.data, durable, dust: old?.dust ?? rules.freshDust() }];
     });
+    for (const part of this.parts) if (!this.committed.has(part.id)) this.committed.set(part.id, part.durable);
     this.ctx = this.contextOf(row);
     this.known = this.chatWords();
     this.icons = new Map(
@@ -232,6 +269,7 @@ export class Runner {
     for (const part of this.parts) {
       const kept = part.rules.durable.safeParse(row.games.find((g) => g.id === part.id)?.durable);
       part.durable = kept.success ? kept.data : part.rules.freshDurable(part.settings);
+      this.committed.set(part.id, part.durable);
     }
     this.reload(row);
   }
@@ -284,6 +322,7 @@ export class Runner {
       backlog: this.log.size,
       lost: this.log.lost,
       recovering: this.commits.recovering,
+      unfit: this.commits.unfit + this.log.unfit,
       waitingMs: this.commits.waitingMs(now),
     };
   }
@@ -306,7 +345,11 @@ export class Runner {
       text: line.text,
       marks: line.marks,
     };
-    void this.take(signal, "chat", null, false);
+    const job = this.jobOf(signal, "chat", null, false, line.id !== null);
+    void job.done.then((done) => {
+      if (job.pays && !done.ok && done.refusal.code !== "signal/duplicate") this.tellAway(signal.viewer, done.refusal.code);
+    });
+    this.step(job);
     // Each is a signal of its own, after the message it stood in. Chat sends nothing twice: what can't be kept is lost, and said.
     for (const [i, { reaction, count, valueEach }] of (line.paid ?? []).entries()) {
       this.seq += 1;
@@ -322,8 +365,9 @@ export class Runner {
         value,
         text: line.text,
       };
-      void this.take(paid, "chat", null, true).then((done) => {
-        if (!done.ok) this.deps.onError?.("paid reactions in chat could not be kept", new Error(done.refusal.code));
+      void this.take(paid, "chat", null, true, line.id !== null).then((done) => {
+        if (!done.ok && done.refusal.code !== "signal/duplicate")
+          this.deps.onError?.("paid reactions in chat could not be kept", new Error(done.refusal.code));
       });
     }
   }
@@ -334,30 +378,43 @@ export class Runner {
    */
   async platform(arrivals: readonly Arrival[]): Promise<Result<readonly Taken[]>> {
     if (this.stopped || this.commits.recovering) return refused("store/away");
-    const unknown = arrivals.map((a) => a.id).filter((id) => !this.ids.has(`event:${id}`));
-    let seen: ReadonlySet<string>;
-    try {
-      seen = await this.deps.store.seen(this.id, "event", unknown);
-    } catch {
-      return refused("store/away");
-    }
-    if (this.stopped || this.commits.recovering) return refused("store/away");
     const atMs = this.deps.clock.now();
     const waits = arrivals.map(async ({ id, signal: given }): Promise<Result<Taken>> => {
-      if (seen.has(id) || !this.ids.add(`event:${id}`)) return ok("duplicate");
-      this.seq += 1;
-      this.arrivals.add(atMs);
-      this.lastEventMs = atMs;
-      const done = await this.take({ ...this.atHome(given), seq: this.seq, atMs, id }, "event", null, true);
-      if (done.ok) return ok("taken");
-      // It was not kept, so it may come again.
-      this.ids.forget(`event:${id}`);
-      return done;
+      let first = false;
+      const done = await this.answers.once(
+        `event:${id}`,
+        () => {
+          first = true;
+          this.seq += 1;
+          this.arrivals.add(atMs);
+          this.lastEventMs = atMs;
+          return this.take({ ...this.atHome(given), seq: this.seq, atMs, id }, "event", null, true);
+        },
+        // What was not kept may come again.
+        (answer) => answer.ok || answer.refusal.code === "signal/duplicate",
+      );
+      if (done.ok) return ok(first ? "taken" : "duplicate");
+      if (done.refusal.code === "signal/duplicate") return ok("duplicate");
+      return done.refusal.code === "store/unfit" ? ok(done.refusal) : done;
     });
     const all = await Promise.all(waits);
     const failed = all.find((r) => !r.ok);
     if (failed !== undefined && !failed.ok) return failed;
     return ok(all.map((r) => (r.ok ? r.value : "duplicate")));
+  }
+
+  /** Who bought by a word while nothing could be stored is told so: now and then, since many may ask at once. */
+  private tellAway(viewer: Viewer, why: string): void {
+    const nowMs = this.deps.clock.now();
+    for (const [id, atMs] of this.toldAway) if (nowMs - atMs > tellAgainMs || nowMs < atMs) this.toldAway.delete(id);
+    if (this.toldAway.has(viewer.id) || this.toldAway.size >= mostTold) return;
+    this.toldAway.set(viewer.id, nowMs);
+    const name = this.ctx.pointsName;
+    this.say(
+      why === "store/unfit"
+        ? `@${viewer.name} this could not be stored, and nothing was taken.`
+        : `@${viewer.name} the ${name} can’t be reached at the moment; nothing was taken. Try again in a minute.`,
+    );
   }
 
   /** With its worth in the home currency, and a name that may be shown. */
@@ -391,11 +448,11 @@ export class Runner {
         if (sale !== null) this.desk.remember(sale);
       }
     }
-    const free = this.free(`hand:${id}`, `${part.id} ${JSON.stringify(hand)}`, by);
-    if (!free.ok) return free;
     gameId = part.id;
-    const signal: Signal = { kind: "hand", seq: (this.seq += 1), atMs: this.deps.clock.now(), id, gameId, by, viewer: null, hand };
-    const done = await this.take(signal, "operator", part, false);
+    const done = await this.asked("operator", id, `${part.id} ${JSON.stringify(hand)}`, by, () => {
+      const signal: Signal = { kind: "hand", seq: (this.seq += 1), atMs: this.deps.clock.now(), id, gameId, by, viewer: null, hand };
+      return this.take(signal, "operator", part, false);
+    });
     // What rules made of it in other parts stands in the talk; the one who asked hears of what was asked.
     return done.ok ? ok(done.value.filter((n) => n.game === part.id).map((n) => n.note)) : done;
   }
@@ -403,28 +460,44 @@ export class Runner {
   async cue(cueId: string, by: string, id: string, via: "key" | "click" | "address"): Promise<Result<readonly Note[]>> {
     const part = this.parts.find((p) => p.kind === "cues");
     if (part === undefined) return refused("cue/unknown");
-    const free = this.free(`cue:${id}`, via === "address" ? "" : `cue ${cueId}`, by);
-    if (!free.ok) return free;
-    const signal: Signal = { kind: "cue", seq: (this.seq += 1), atMs: this.deps.clock.now(), id, cueId, by, via, viewer: null };
-    const done = await this.take(signal, "operator", part, false);
+    const done = await this.asked("operator", id, via === "address" ? "" : `cue ${cueId}`, by, () => {
+      const signal: Signal = { kind: "cue", seq: (this.seq += 1), atMs: this.deps.clock.now(), id, cueId, by, via, viewer: null };
+      return this.take(signal, "operator", part, false);
+    });
     if (!done.ok) return done;
     const no = done.value.find((n) => n.game === part.id && n.note.refusal !== undefined)?.note.refusal;
     return no === undefined ? ok(done.value.map((n) => n.note)) : { ok: false, refusal: no };
   }
 
   /**
-   * Whether it may be done now. Two operators who press the same at once want it once: the second hears who
-   * was first. One who presses twice wants it twice; what must not be, the cue's or the game's rules refuse.
+   * Something asked for with an id: once, however often it is asked for. Who asks again hears what came of it
+   * the first time, after a restart too. Two operators who press the same at once want it once: the second
+   * hears who was first. One who presses twice, with two ids, wants it twice; what must not be, rules refuse.
    */
-  private free(id: string, what: string, by: string): Result<null> {
-    if (this.stopped || this.commits.recovering) return refused("store/away");
-    const atMs = this.deps.clock.now();
-    const { lastHand } = this;
-    if (what !== "" && lastHand.what === what && lastHand.by !== by && atMs - lastHand.atMs < twinMs)
-      return refused("hand/twin", { by: lastHand.by });
-    if (!this.ids.add(id)) return refused("signal/duplicate");
-    if (what !== "") this.lastHand = { what, by, atMs };
-    return ok(null);
+  private asked(
+    source: string,
+    id: string,
+    what: string,
+    by: string,
+    work: () => Promise<Result<readonly PartNote[]>>,
+  ): Promise<Result<readonly PartNote[]>> {
+    if (this.stopped || this.commits.recovering) return Promise.resolve(refused("store/away"));
+    return this.answers.once(
+      `${source}:${id}`,
+      async () => {
+        const atMs = this.deps.clock.now();
+        const { lastHand } = this;
+        if (what !== "" && lastHand.what === what && lastHand.by !== by && atMs - lastHand.atMs < twinMs)
+          return refused("hand/twin", { by: lastHand.by });
+        if (what !== "") this.lastHand = { what, by, atMs };
+        const done = await work();
+        if (done.ok || done.refusal.code !== "signal/duplicate") return done;
+        const came = await this.deps.store.came(this.id, source, [id]).catch(() => null);
+        if (came === null) return refused("store/away");
+        return ok(came.get(id)?.notes ?? []);
+      },
+      (answer) => answer.ok || (answer.refusal.code !== "store/away" && answer.refusal.code !== "hand/twin"),
+    );
   }
 
   /** What was held under hush and waits for a decision: played now, or dropped. */
@@ -450,22 +523,21 @@ export class Runner {
     if (part === undefined) return refused("reward/gone");
     if (this.stopped || this.commits.recovering) return refused("store/away");
     if (showOf(this.parts)?.durable.muted.some((m) => m.id === viewer.id) === true) return refused("viewer/muted");
-    if (!this.ids.add(`wish:${viewer.id}:${wish.id}`)) return refused("signal/duplicate");
-    const signal: Signal = {
-      kind: "wish",
-      seq: (this.seq += 1),
-      atMs: this.deps.clock.now(),
-      id: `${viewer.id}:${wish.id}`.slice(0, 100),
-      viewer: { ...viewer, name: this.nameFor(viewer.name) },
-      rewardId: wish.reward,
-      text: wish.text,
-      shownPrice: wish.price,
-    };
-    const done = await this.take(signal, "page", null, false);
-    if (!done.ok) {
-      this.ids.forget(`wish:${viewer.id}:${wish.id}`);
-      return done;
-    }
+    const id = `${viewer.id}:${wish.id}`;
+    const done = await this.asked("page", id, "", "", () => {
+      const signal: Signal = {
+        kind: "wish",
+        seq: (this.seq += 1),
+        atMs: this.deps.clock.now(),
+        id,
+        viewer: { ...viewer, name: this.nameFor(viewer.name) },
+        rewardId: wish.reward,
+        text: wish.text,
+        shownPrice: wish.price,
+      };
+      return this.take(signal, "page", null, false);
+    });
+    if (!done.ok) return done;
     const note = done.value.find((n) => n.game === part.id)?.note;
     if (note === undefined) return refused("reward/gone");
     return note.refusal === undefined ? ok(note) : { ok: false, refusal: note.refusal };
@@ -562,22 +634,48 @@ export class Runner {
   }
 
   /** Steps a signal now; what it comes to is told when it is committed, or at once when it is dust. */
-  private take(signal: Signal, source: string, to: Running | null, mustKeep: boolean): Promise<Result<readonly PartNote[]>> {
+  private take(
+    signal: Signal,
+    source: string,
+    to: Running | null,
+    mustKeep: boolean,
+    idFromOutside = signal.kind !== "timer",
+  ): Promise<Result<readonly PartNote[]>> {
+    const job = this.jobOf(signal, source, to, mustKeep, idFromOutside);
+    this.step(job);
+    return job.done;
+  }
+
+  private jobOf(signal: Signal, source: string, to: Running | null, mustKeep: boolean, idFromOutside: boolean): Job {
+    let resolve: Job["resolve"] = () => undefined;
+    const done = new Promise<Result<readonly PartNote[]>>((r) => (resolve = r));
+    return { signal, source, to, mustKeep, idFromOutside, resolve, done, pays: false };
+  }
+
+  private step(job: Job): void {
+    const { signal, source, mustKeep, idFromOutside, resolve } = job;
+    // Settings may have been taken up since: the part of now is meant.
+    const to = job.to === null ? null : (this.parts.find((p) => p.id === job.to?.id) ?? job.to);
     const turn = takeTurn(signal, source, to, {
       parts: this.parts,
       emotes: this.emotes,
       ctx: this.nowContext(signal.atMs),
       nextSeq: () => (this.seq += 1),
+      idFromOutside,
       apply: (seq, booking) => this.desk.apply(seq, booking),
     });
+    job.pays = turn.booked.length > 0;
     const publish = (): void => this.publish(turn, signal);
     if (!mustKeep && turn.changed.size === 0 && turn.kept.length === 0 && turn.booked.length === 0) {
       publish();
       for (const row of turn.rows) this.log.add(row);
-      return Promise.resolve(ok(turn.notes));
+      return resolve(ok(turn.notes));
     }
-    return new Promise((resolve) => {
-      this.commits.add({ turn, publish, done: (result) => resolve(result.ok ? ok(turn.notes) : result) });
+    this.commits.add({
+      turn,
+      publish,
+      done: (result) => resolve(result.ok ? ok(turn.notes) : result),
+      again: () => this.step(job),
     });
   }
 

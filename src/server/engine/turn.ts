@@ -8,7 +8,7 @@ import type { Order } from "../../core/kernel/order";
 import type { Note, StepContext } from "../../core/kernel/step";
 import type { Moment } from "../../core/moments/moment";
 import type { ShowDurable } from "../../core/show/settings";
-import type { HappenedSignal, HandSignal, Signal } from "../../core/signals/signal";
+import type { HappenedSignal, HandSignal, Signal, Viewer } from "../../core/signals/signal";
 import type { Booking } from "../../core/rewards/desk";
 import type { Booked, KeptRow, LogRow } from "../ports/engine-store";
 
@@ -42,6 +42,8 @@ export type TurnKit = Readonly<{
   emotes: EmoteIndex;
   ctx: Omit<StepContext, "emotes">;
   nextSeq: () => number;
+  /** Whether the signal's id is one that others made, and may send again. */
+  idFromOutside: boolean;
   /** Counts a booking at once, so that what is stepped next sees it. */
   apply: (seq: number, booking: Booking) => Booked;
 }>;
@@ -50,7 +52,8 @@ export type TurnKit = Readonly<{
 const deepest = 20;
 const mostDerived = 400;
 
-const viewerOf = (signal: Signal): string | null => ("viewer" in signal ? (signal.viewer?.id ?? null) : null);
+const personOf = (signal: Signal): Viewer | null => ("viewer" in signal ? signal.viewer : null);
+const viewerOf = (signal: Signal): string | null => personOf(signal)?.id ?? null;
 
 /** What of a signal is kept in the log: all but its place, which has columns of its own. */
 function bodyOf(signal: Signal, notes: readonly PartNote[]): unknown {
@@ -210,9 +213,9 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
         atMs: signal.atMs,
         kind: signal.kind,
         source: at.source,
-        id: signal.id,
-        viewer: viewerOf(signal),
-        body: signal.kind === "message" ? { name: signal.viewer.name, roles: signal.viewer.roles, text: signal.text } : bodyOf(signal, own),
+        id: signal === first && kit.idFromOutside ? signal.id : null,
+        viewer: personOf(signal),
+        body: signal.kind === "message" ? { text: signal.text } : bodyOf(signal, own),
       });
   }
   if (rehearsing) turn.says.length = 0;

@@ -98,7 +98,7 @@ export class ViewerHub {
     if (shop === undefined) return;
     if (publication.kind === "booked") {
       shop.dirty = true;
-      for (const viewer of Object.keys(publication.booking.names)) shop.mine.add(viewer);
+      for (const { id } of publication.booking.names) shop.mine.add(id);
       for (const sale of publication.booking.sales) shop.mine.add(sale.viewer.id);
       for (const e of publication.booking.entries)
         for (const p of e.postings) if (p.account.startsWith("v:")) shop.mine.add(p.account.slice(2));

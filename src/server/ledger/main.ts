@@ -15,11 +15,11 @@ const words = ({ what, about, found, meant }: LedgerFault): string =>
         ? `the entry ${about} stands twice`
         : `${about} has ${count(found)}, and its entries make ${count(meant)}`;
 
-const db = openDatabase(readEnv().database);
+const db = openDatabase(readEnv().database, 2, true);
 let faults = 0;
 try {
   // An installation has a database for the demo and one without; one of them may never have been used.
-  const used = await db.schema.hasTable("point_balances");
+  const used = await db.schema.hasTable("transfers");
   for (const { id, name } of (used ? await db("channels").select("id", "name") : []) as { id: string; name: string }[]) {
     if (process.argv.includes("--rebuild")) {
       const rebuilt = await rebuildBalances(db, channelId(id));

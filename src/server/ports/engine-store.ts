@@ -1,5 +1,5 @@
 import type { ChannelId, GameId } from "../../core/kernel/ids";
-import type { Kept } from "../../core/kernel/step";
+import type { Kept, Note } from "../../core/kernel/step";
 import type { PriceAt } from "../../core/points/price";
 import type { Booking, Sale } from "../../core/rewards/desk";
 import type { Viewer } from "../../core/signals/signal";
@@ -11,8 +11,9 @@ export type LogRow = Readonly<{
   atMs: number;
   kind: string;
   source: string;
-  id: string;
-  viewer: string | null;
+  /** What nobody may send twice, unique within its source; null for what only the engine itself can have made. */
+  id: string | null;
+  viewer: Viewer | null;
   body: unknown;
 }>;
 export type GameRow = Readonly<{ id: GameId; kind: string; name: string; version: number; settings: unknown; durable: unknown }>;
@@ -58,13 +59,26 @@ export type Commit = Readonly<{
   /** Entries of the ledger and sales, each under the signal that brought it. */
   booked?: readonly Booked[];
 }>;
+/** Who may write for a channel: an owner that is random for each process, and how often it changed hands before. */
+export type Fence = Readonly<{ owner: string; epoch: number }>;
+/**
+ * Twice: nothing was written, since these rows (by their number) brought an id that is in the log already.
+ * Lost: nothing was written, since somebody else owns the channel now.
+ */
+export type Outcome = Readonly<{ is: "committed" } | { is: "twice"; seqs: readonly number[] } | { is: "lost" }>;
+/** What came of a signal the first time. */
+export type Came = Readonly<{ seq: number; notes: readonly Readonly<{ game: string; note: Note }>[] }>;
 export type Booked = Readonly<{
   seq: number;
+  /** The show that ran on air; empty off air. Points made and spent are summed by it. */
+  showId: string;
   booking: Booking;
   /** What viewers have earned on a day of the channel's after it, where it brought them something. */
-  earned: Readonly<Record<string, Readonly<{ day: number; earned: number }>>>;
+  earned: readonly Readonly<{ viewer: string; day: number; earned: number }>[];
   /** Accounts that were not there before, or go by another name now. */
   fresh: readonly string[];
+  /** What it adds to what was sold of each reward, to the codes handed out, and to the points paid for it. */
+  counted: readonly Readonly<{ rewardId: string; name: string; sold: number; handed: number; points: number }>[];
 }>;
 /** All that the single writer keeps in memory of points and sales. */
 export type DeskRows = Readonly<{
@@ -86,11 +100,13 @@ export type EngineStore = Readonly<{
   channel: (id: ChannelId) => Promise<ChannelRow | null>;
   revisions: () => Promise<ReadonlyMap<ChannelId, number>>;
   lastSeq: (id: ChannelId) => Promise<number>;
-  /** Which of these ids of one source are in the log already. */
-  seen: (id: ChannelId, source: string, ids: readonly string[]) => Promise<ReadonlySet<string>>;
-  /** All of it or nothing; a row whose source and id are there already makes it refuse as a whole. */
-  commit: (id: ChannelId, commit: Commit) => Promise<"committed" | "duplicate">;
-  /** Best effort, many rows at once; a row that is there already changes nothing. */
+  /** What came of these ids of one source, for those that are in the log. */
+  came: (id: ChannelId, source: string, ids: readonly string[]) => Promise<ReadonlyMap<string, Came>>;
+  /**
+   * All of it or nothing. With a fence, only while that owner still holds the channel. An error that is not
+   * "the database is away" (isAway) means that something in it can't be stored, and that nothing was.
+   */
+  commit: (id: ChannelId, commit: Commit, fence?: Fence) => Promise<Outcome>;
   /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
   desk: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<DeskRows>;
   sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
@@ -103,10 +119,16 @@ export type EngineStore = Readonly<{
     session: Readonly<{ tokenHash: string; viewer: Viewer; nowMs: number; untilMs: number }>,
   ) => Promise<void>;
   viewerSession: (tokenHash: string, nowMs: number) => Promise<ViewerSession | null>;
-  append: (id: ChannelId, rows: readonly LogRow[]) => Promise<void>;
+  /** Best effort, many rows at once; a row that can't be stored is left out, and how many were is told. */
+  append: (id: ChannelId, rows: readonly LogRow[]) => Promise<number>;
+  /** Whether an error says "cannot be reached now" rather than "this is wrong". */
+  isAway: (error: unknown) => boolean;
   setHushed: (id: ChannelId, on: boolean) => Promise<void>;
-  /** One owner at a time: true when `owner` holds the channel until `untilMs`. Times are the caller's. */
-  lease: (id: ChannelId, owner: string, nowMs: number, untilMs: number) => Promise<boolean>;
+  /**
+   * One owner at a time: the fence when `owner` holds the channel for `forMs` from now, null when somebody
+   * else does. By the store's own clock; an owner whose process is gone gives way at once.
+   */
+  lease: (id: ChannelId, owner: string, forMs: number) => Promise<Fence | null>;
   release: (id: ChannelId, owner: string) => Promise<void>;
   prop: (sha: string) => Promise<Readonly<{ mime: string; bytes: Buffer }> | null>;
   /** Who holds a session, by the hash of its token. */

@@ -1,14 +1,15 @@
 import { type CommandBook, newCommand } from "../../core/commands/settings";
 import { chanceFrom } from "../../core/kernel/chance";
-import type { ChannelId } from "../../core/kernel/ids";
+import { type ChannelId, gameId } from "../../core/kernel/ids";
 import * as ledger from "../../core/points/ledger";
 import { type PointsSettings, pointsDefaults } from "../../core/points/settings";
-import type { Booking, Sale } from "../../core/rewards/desk";
+import type { Sale } from "../../core/rewards/desk";
 import { newReward, type Reward, type RewardBook } from "../../core/rewards/settings";
 import { momentLookDefaults } from "../../core/moments/moment";
 import type { Deed } from "../../core/rules/deeds";
 import type { Database } from "../adapters/mariadb/database";
-import { book } from "../adapters/mariadb/points";
+import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
+import type { Booked, KeptRow } from "../ports/engine-store";
 
 /** Clay, forty rewards and half a year of it, for Saltmarsh Kiln. */
 export const demoPoints: PointsSettings = {
@@ -382,14 +383,29 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
   const chance = chanceFrom(4_470);
   const sold = rewards.rewards.filter((r) => r.on && r.keptFor === "" && r.roles.includes("viewer") && r.price > 0);
   const balances = new Map<string, number>();
-  const entries: ledger.Entry[] = [];
-  const sales: Sale[] = [];
-  const records: Record<string, unknown>[] = [];
+  const booked: Booked[] = [];
+  const records: Omit<KeptRow, "gameId">[] = [];
+  let seq = 0;
   const midnight = Math.floor(nowMs / dayMs) * dayMs;
-  const pay = (entry: ledger.Entry): void => {
-    entries.push(entry);
+  /** Each is a signal of its own, as it was when it happened. */
+  const pay = (entry: ledger.Entry, sale: Sale | null = null, showId = ""): void => {
+    if (sale === null || sale.id !== `s${seq}`) seq += 1;
+    const viewers = entry.postings.flatMap((p) => (p.account.startsWith("v:") ? [p.account.slice(2)] : []));
     for (const p of entry.postings)
       if (p.account.startsWith("v:")) balances.set(p.account.slice(2), (balances.get(p.account.slice(2)) ?? 0) + p.amount);
+    booked.push({
+      seq,
+      showId,
+      booking: { entries: [entry], sales: sale === null ? [] : [sale], names: viewers.map((id) => ({ id, name: id })), prices: [] },
+      earned: [],
+      fresh: viewers.map((v) => ledger.viewerAccount(v)),
+      counted:
+        sale === null || sale.state === "refunded"
+          ? sale === null
+            ? []
+            : [{ rewardId: sale.rewardId, name: sale.rewardName, sold: -1, handed: 0, points: -sale.price }]
+          : [{ rewardId: sale.rewardId, name: sale.rewardName, sold: 1, handed: 0, points: sale.price }],
+    });
   };
   let n = 0;
   for (let day = 182; day >= 2; day -= 1) {
@@ -399,17 +415,7 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
     const fromMs = midnight - day * dayMs + 19 * 3_600_000;
     const toMs = fromMs + (110 + Math.floor(chance() * 70)) * minute;
     const showId = `past-${n}`;
-    records.push({
-      channel_id: channel,
-      game_id: "kiln-show",
-      seq: 0,
-      kind: "show",
-      viewer: null,
-      viewer_name: null,
-      from_ms: fromMs,
-      to_ms: toMs,
-      body: JSON.stringify({ rehearsal: false, by: "kilnkeeper" }),
-    });
+    records.push({ seq: 0, kind: "show", viewer: null, fromMs, toMs, body: { id: showId, rehearsal: false, by: "kilnkeeper" } });
     // The channel grows: more of them come as the months go by, and the first come most often.
     const known = Math.min(handles.length, 60 + Math.floor(n * 4.4));
     const here = handles.slice(0, known).filter((_, i) => chance() < 0.16 + 0.5 * Math.exp(-i / 40));
@@ -420,6 +426,8 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
         "presence",
         here.map((viewer) => ({ viewer, amount: 12 * (3 + Math.floor(chance() * rounds)) })),
       ),
+      null,
+      showId,
     );
     for (let k = 0; k < 2 + chance() * 5; k += 1) {
       const viewer = here[Math.floor(chance() * here.length)] ?? "amber_kettle";
@@ -431,15 +439,16 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
           viewer,
           kind === "follow" ? 100 : kind === "tip" ? 300 : 500,
         ),
+        null,
+        showId,
       );
     }
     for (let k = 0; k < 14 + n / 3; k += 1) {
       const viewer = here[Math.floor(chance() * chance() * here.length)] ?? "amber_kettle";
       const reward = sold[Math.floor(chance() * chance() * sold.length)];
       if (reward === undefined || (balances.get(viewer) ?? 0) < reward.price || reward.stock > 0) continue;
-      const id = `p${n}.${k}`;
+      const id = `s${(seq += 1)}`;
       const atMs = fromMs + Math.floor((k / (14 + n / 3)) * (toMs - fromMs));
-      pay(ledger.bought({ key: `buy:${id}`, atMs, about: reward.name, by: "" }, viewer, reward.price));
       const sale: Sale = {
         id,
         atMs,
@@ -455,7 +464,8 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
         code: "",
         shown: true,
       };
-      if (chance() < 0.02) {
+      pay(ledger.bought({ key: `buy:${id}`, atMs, about: reward.name, by: "" }, viewer, reward.price), sale, showId);
+      if (chance() < 0.02)
         pay(
           ledger.refunded(
             { key: `back:${id}:0`, atMs: atMs + minute, about: reward.name, by: "spongebearer" },
@@ -463,9 +473,9 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
             reward.price,
             "spent",
           ),
+          { ...sale, state: "refunded", decidedBy: "spongebearer" },
+          showId,
         );
-        sales.push({ ...sale, state: "refunded", decidedBy: "spongebearer" });
-      } else sales.push(sale);
     }
   }
   // Those whom the rig and the tests speak as have something to spend.
@@ -500,9 +510,9 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
           short + 350,
         ),
       );
-    pay(ledger.asked({ key: `buy:w${i}`, atMs, about: reward.name, by: "" }, viewer, reward.price));
-    sales.push({
-      id: `w${i}`,
+    const id = `s${(seq += 1)}`;
+    pay(ledger.asked({ key: `buy:${id}`, atMs, about: reward.name, by: "" }, viewer, reward.price), {
+      id,
       atMs,
       rewardId,
       rewardName: reward.name,
@@ -517,12 +527,6 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
       shown: false,
     });
   }
-  const names = Object.fromEntries([...balances.keys()].map((v) => [v, v]));
-  const booking: Booking = { entries, sales, names, prices: [] };
-  await db.transaction(async (trx) => {
-    await book(trx, channel, [
-      { seq: 0, booking, earned: {}, fresh: ["issued", "spent", "held", ...Object.keys(names).map((v) => `v:${v}`)] },
-    ]);
-    await trx("game_records").insert(records);
-  });
+  const store = mariadbEngineStore(db);
+  await store.commit(channel, { rows: [], states: [], kept: records.map((r) => ({ ...r, gameId: gameId("kiln-show") })), booked });
 }

@@ -8,7 +8,7 @@ import { rulebookSchema } from "../../core/rules/settings";
 import { planSchema } from "../../core/show/plan";
 import { showDurableSchema, showSettingsSchema } from "../../core/show/settings";
 import { cueHints, rewardHints, ruleHints } from "../../core/rules/words";
-import { migrate } from "../adapters/mariadb/database";
+import { migrate } from "../adapters/mariadb/migrate";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
 import { channelId } from "../../core/kernel/ids";

@@ -1,11 +1,12 @@
-import { openDatabase, migrate } from "../adapters/mariadb/database";
+import { openDatabase } from "../adapters/mariadb/database";
+import { migrate } from "../adapters/mariadb/migrate";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
 import { readEnv } from "../env";
 import { seedDemo } from "./demo";
 
 /** Run once at every start: brings the database to its newest form and, in demo mode, fills it once. */
 const env = readEnv();
-const db = openDatabase(env.database);
+const db = openDatabase(env.database, 8, true);
 try {
   await migrate(db);
   if (env.demo)

@@ -1,6 +1,7 @@
 import { cookies, headers } from "next/headers";
 import type { z } from "zod";
 import { refused, type Refusal, type Result } from "../../core/kernel/refusal";
+import { parseJson } from "../../core/kernel/text";
 import type { Session } from "../ports/operator-store";
 import { hashToken } from "../secrets";
 import { type Action, may, mayRemote } from "./rights";
@@ -94,7 +95,7 @@ async function readBody(request: Request): Promise<unknown> {
   const text = await request.text();
   if (text.length > longestBody) return undefined;
   try {
-    return text === "" ? {} : (JSON.parse(text) as unknown);
+    return text === "" ? {} : parseJson(text);
   } catch {
     return undefined;
   }

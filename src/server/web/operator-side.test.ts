@@ -2,6 +2,9 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { pino } from "pino";
 import sharp from "sharp";
 import { emoteWall } from "../../core/games/emote-wall/rules";
+import { gameId } from "../../core/kernel/ids";
+import type { Viewer } from "../../core/signals/signal";
+import type { LogRow } from "../ports/engine-store";
 import { refused, ok } from "../../core/kernel/refusal";
 import { isAway } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
@@ -129,25 +132,28 @@ describe("a paired phone", () => {
 });
 
 describe("what the booth reads of the past", () => {
-  const body = (value: unknown): string => JSON.stringify(value);
-  const row = (seq: number, kind: string, viewer: string | null, value: unknown) => ({
-    channel_id: owner.channelId,
-    seq,
-    at_ms: 1_000 * seq,
-    kind,
-    source: "event",
-    signal_id: `past-${seq}`,
-    viewer,
-    body: body(value),
-  });
   test("the tape holds what can become a mark, oldest first, and the newest when there is too much", async () => {
-    const ada = { id: "ada", name: "Ada", roles: ["member"] };
-    await db("signals").insert([
-      row(1, "raid", "ada", { viewer: ada, viewers: 4 }),
-      row(2, "message", "ada", { name: "Ada", roles: ["member"], text: "hello" }),
-      row(3, "follow", "ada", { viewer: ada }),
-      row(4, "raid", "bo", { viewer: { ...ada, id: "bo", name: "Bo" }, viewers: 9 }),
-    ]);
+    const ada: Viewer = { id: "ada", name: "Ada", roles: ["member"] };
+    const event = (seq: number, kind: string, viewer: Viewer, body: Record<string, unknown>, source = "event"): LogRow => ({
+      seq,
+      atMs: 1_000 * seq,
+      kind,
+      source,
+      id: `past-${seq}`,
+      viewer,
+      body,
+    });
+    const bo = { ...ada, id: "bo", name: "Bo" };
+    await mariadbEngineStore(db).commit(owner.channelId, {
+      rows: [
+        event(1, "raid", ada, { viewer: ada, viewers: 4 }),
+        event(2, "message", ada, { text: "hello" }, "chat"),
+        event(3, "follow", ada, { viewer: ada }),
+        event(4, "raid", bo, { viewer: bo, viewers: 9 }),
+      ],
+      states: [],
+      kept: [],
+    });
     const { shows } = web.store;
     expect((await shows.tape(owner.channelId, 0, 9_000, 10)).map((r) => r.seq)).toEqual([1, 3, 4]);
     expect((await shows.tape(owner.channelId, 0, 9_000, 2)).map((r) => r.seq)).toEqual([3, 4]);
@@ -157,17 +163,19 @@ describe("what the booth reads of the past", () => {
     const game = await createGame(web, owner, "boss-battle", "Boss");
     const id = game.ok ? game.value.id : "";
     const hit = (viewer: string, amount: number, atMs: number, after: number) => ({
-      channel_id: owner.channelId,
-      game_id: id,
+      gameId: gameId(id),
       seq: 1,
       kind: "hit",
-      viewer,
-      viewer_name: viewer,
-      from_ms: atMs,
-      to_ms: atMs,
-      body: body({ amount, after }),
+      viewer: { id: viewer, name: viewer === "ada" ? "Ada" : viewer },
+      fromMs: atMs,
+      toMs: atMs,
+      body: { amount, after },
     });
-    await db("game_records").insert([hit("ada", 30, 100_000, 70), hit("bo", 50, 200_000, 20), hit("ada", 15, 700_000, 5)]);
+    await mariadbEngineStore(db).commit(owner.channelId, {
+      rows: [],
+      states: [],
+      kept: [hit("ada", 30, 100_000, 70), hit("bo", 50, 200_000, 20), hit("ada", 15, 700_000, 5)],
+    });
     const { shows } = web.store;
     expect(await shows.viewer(owner.channelId, "ada")).toMatchObject({
       name: "Ada",
@@ -184,7 +192,7 @@ describe("what the booth reads of the past", () => {
       leader: { name: "bo", damage: 50 },
       recent: { damage: 15, minutes: 10 },
     });
-    expect((await shows.fight(owner.channelId, id, 500_000, 900_000)).leader).toEqual({ name: "ada", damage: 15 });
+    expect((await shows.fight(owner.channelId, id, 500_000, 900_000)).leader).toEqual({ name: "Ada", damage: 15 });
   });
 });
 

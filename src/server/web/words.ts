@@ -99,6 +99,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "The engine does not answer, so nothing was done. It starts again by itself; try once more in a moment.";
     case "store/away":
       return "The database does not answer at the moment, so nothing was changed. Izzam reconnects by itself; try again in a moment.";
+    case "store/unfit":
+      return "This could not be stored, and nothing was changed. The log of the engine says why.";
     case "hand/twin":
       return `${String(facts["by"])} did just that, a moment ago. It was done once.`;
     case "moment/decided-already":

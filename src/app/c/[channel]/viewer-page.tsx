@@ -74,17 +74,25 @@ export function ViewerPage({
     }
   };
   const buy = async (tag: Tag, text: string, detail: string): Promise<boolean> => {
+    const wish = wishOf(channel, tag.id);
     try {
       const response = await fetch(`/api/viewer/${channel}/buy`, {
         method: "POST",
         headers: { "content-type": "application/json" },
-        body: JSON.stringify({ id: freshId(), reward: tag.id, text, detail, price: tag.price }),
+        body: JSON.stringify({ id: wish.id, reward: tag.id, text, detail, price: tag.price }),
       });
-      const answer = (await response.json()) as { ok: boolean; value?: { words: string }; words?: string };
+      const answer = (await response.json()) as {
+        ok: boolean;
+        value?: { words: string };
+        words?: string;
+        refusal?: { code: string };
+      };
+      // Away: it may have been written all the same, so the next try is the same wish.
+      if (response.status < 500 && answer.refusal?.code.endsWith("/away") !== true) wish.answered();
       say(answer.ok ? (answer.value?.words ?? "") : (answer.words ?? "That did not work."), answer.ok);
       return answer.ok;
     } catch {
-      say("Not reachable at the moment; nothing was paid. Try again.", false);
+      say("No answer came, so it may or may not be paid. Try again: you hear what came of it, and it is never paid twice.", false);
       return false;
     }
   };
@@ -305,6 +313,34 @@ function Prove({ channel, code, points, onAsk }: Readonly<{ channel: string; cod
 }
 
 const anchor = (name: string): string => name.toLowerCase().replace(/\W+/g, "-");
+/** The id of what is wanted stays the same until it is answered, over a reload too: so a lost answer never costs twice. */
+function wishOf(channel: string, reward: string): Readonly<{ id: string; answered: () => void }> {
+  const key = `izzam-wish ${channel} ${reward}`;
+  const id = remembered.get(key) ?? stored(key) ?? freshId();
+  remembered.set(key, id);
+  try {
+    sessionStorage.setItem(key, id);
+  } catch {
+    // Without storage it holds for as long as the page is open.
+  }
+  const answered = (): void => {
+    remembered.delete(key);
+    try {
+      sessionStorage.removeItem(key);
+    } catch {
+      // Nothing was stored.
+    }
+  };
+  return { id, answered };
+}
+const remembered = new Map<string, string>();
+const stored = (key: string): string | null => {
+  try {
+    return sessionStorage.getItem(key);
+  } catch {
+    return null;
+  }
+};
 const freshId = (): string => `w-${Array.from(crypto.getRandomValues(new Uint32Array(3))).join("-")}`.slice(0, 40);
 const two = (n: number): string => String(n).padStart(2, "0");
 const clock = (ms: number): string => {

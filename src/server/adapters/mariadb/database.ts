@@ -1,12 +1,18 @@
 import knex, { type Knex } from "knex";
 import type { Env } from "../../env";
-import { migrationSource } from "./migrations";
 
 export type Database = Knex;
 
-/** A pool to MariaDB. Eight connections: more never helped (BUDGETS). Times are stored as integers. */
-export function openDatabase(database: Env["database"]): Database {
-  return knex({
+/** No statement runs longer, so that a database that hangs is one that is away. */
+const longestMs = 4_000;
+type Timed = Readonly<{ query: (sql: string, done: (error: unknown) => void) => void }>;
+
+/**
+ * A pool to MariaDB. Eight connections: more never helped (BUDGETS). Times are stored as integers. Long
+ * work that nobody waits for (an upgrade, a check of the ledger) asks for `patient`.
+ */
+export function openDatabase(database: Env["database"], most = 8, patient = false): Database {
+  const db = knex({
     client: "mysql2",
     connection: {
       host: database.host,
@@ -21,14 +27,42 @@ export function openDatabase(database: Env["database"]): Database {
     },
     // The pool would write a line for every failed try; whoever asked tells it once, in words.
     log: { warn: () => undefined, error: () => undefined },
-    pool: { min: 0, max: 8, acquireTimeoutMillis: 4_000, createTimeoutMillis: 3_500, idleTimeoutMillis: 30_000 },
+    pool: {
+      min: most === 1 ? 1 : 0,
+      max: most,
+      acquireTimeoutMillis: 4_000,
+      createTimeoutMillis: 3_500,
+      idleTimeoutMillis: 30_000,
+      // The server ends what takes too long by itself; `timely` is for a server that says nothing at all.
+      afterCreate: (connection: Timed, done: (error: unknown, connection: Timed) => void) =>
+        connection.query(
+          `SET SESSION max_statement_time = ${patient ? 0 : longestMs / 1000}, SESSION innodb_lock_wait_timeout = 4`,
+          (error) => done(error, connection),
+        ),
+    },
   });
+  return patient ? db : timely(db);
 }
 
-export async function migrate(db: Database): Promise<readonly string[]> {
-  const [, names] = (await db.migrate.latest({ migrationSource })) as [number, string[]];
-  return names;
+/** A connection on which nothing comes back is closed, and whoever waited hears that the database is away. */
+function timely(db: Database): Database {
+  const client = db.client as {
+    _query: (connection: Silent, given: unknown) => Promise<unknown>;
+  };
+  const query = client._query.bind(client);
+  client._query = (connection, given) =>
+    new Promise((resolve, reject) => {
+      const late = setTimeout(() => {
+        connection.destroy();
+        reject(Object.assign(new Error("the database says nothing"), { code: "ETIMEDOUT", fatal: true }));
+      }, longestMs + 500);
+      query(connection, given)
+        .then(resolve, reject)
+        .finally(() => clearTimeout(late));
+    });
+  return db;
 }
+type Silent = Readonly<{ destroy: () => void }>;
 
 /** JSON columns come back as text from MariaDB. */
 export const fromJson = (value: unknown): unknown => (typeof value === "string" ? (JSON.parse(value) as unknown) : value);
@@ -37,10 +71,10 @@ export const fromJson = (value: unknown): unknown => (typeof value === "string" 
 export function isAway(error: unknown): boolean {
   const e = error as { code?: string; name?: string; message?: string };
   return (
-    /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOTFOUND|PROTOCOL_|ER_CON_COUNT|ER_SERVER_SHUTDOWN|ER_CONNECTION_KILLED)/.test(
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOTFOUND|PROTOCOL_|ER_CON_COUNT|ER_SERVER_SHUTDOWN|ER_CONNECTION_KILLED|ER_NORMAL_SHUTDOWN|ER_LOCK_DEADLOCK|ER_LOCK_WAIT_TIMEOUT|ER_STATEMENT_TIMEOUT|ER_QUERY_INTERRUPTED|ER_RECORD_FILE_FULL|ER_DISK_FULL|ER_ERROR_ON_WRITE|ER_OUT_OF_RESOURCES|ER_OUTOFMEMORY|ER_OPTION_PREVENTS_STATEMENT)/.test(
       e.code ?? "",
     ) ||
     e.name === "KnexTimeoutError" ||
-    /closed state|Connection lost|acquiring a connection|server has gone away/i.test(e.message ?? "")
+    /closed state|Connection lost|max_statement_time|acquiring a connection|server has gone away/i.test(e.message ?? "")
   );
 }

@@ -2,29 +2,54 @@ import { channelId, gameId, type ChannelId } from "../../../core/kernel/ids";
 import { z } from "zod";
 import { roles as allRoles } from "../../../core/signals/signal";
 import { placeSchema } from "../../../core/wire/messages";
-import type { ChannelRow, EngineStore, LogRow, OverlayRow } from "../../ports/engine-store";
-import { type Database, fromJson } from "./database";
+import type { Booked, Came, ChannelRow, EngineStore, KeptRow, LogRow, Outcome, OverlayRow } from "../../ports/engine-store";
+import type { Knex } from "knex";
+import { cut } from "../../../core/kernel/text";
+import { type Database, fromJson, isAway } from "./database";
+import { Keys, type Named, onceOf } from "./keys";
 import { checkLedgerOf } from "./ledger-check";
-import { book, readDesk, saleOf, sweepDetails } from "./points";
+import { chunks } from "./chunks";
+import { countDays, writeLog, writeOnce } from "./log";
+import { book, readDesk, saleOf, saleSeq, salesOf, sweepDetails } from "./points";
 import { isDuplicate, propSound, propSprite, type Row, spriteOf, text } from "./rows";
 
-const logColumns = (id: ChannelId, row: LogRow) => ({
-  channel_id: id,
-  seq: row.seq,
-  at_ms: row.atMs,
-  kind: row.kind,
-  source: row.source,
-  signal_id: row.id.slice(0, 100),
-  viewer: row.viewer,
-  body: JSON.stringify(row.body),
-});
+const dbNow = "floor(unix_timestamp(now(3)) * 1000)";
+/** A lock of the database's own that lasts as long as a connection: whose is free, their process is gone. */
+const lockOf = (owner: string): string => `izzam-owner-${owner}`.slice(0, 64);
 
-/** A statement stays well under the server's largest packet. */
-function* chunks<T>(rows: readonly T[]): Generator<readonly T[]> {
-  for (let from = 0; from < rows.length; from += 1_000) yield rows.slice(from, from + 1_000);
+/** Keeps a named lock of this process's own for as long as it lives. */
+export type Alive = (lock: string) => Promise<void>;
+const isGone = async (trx: Knex.Transaction, owner: string): Promise<boolean> => {
+  const [rows] = (await trx.raw("select is_used_lock(?) as holder", [lockOf(owner)])) as [Row[]];
+  return rows[0]?.["holder"] === null;
+};
+
+/** Everyone a commit speaks of; names and roles where it knows them. */
+function* peopleOf(rows: readonly LogRow[], kept: readonly KeptRow[], booked: readonly Booked[]): Generator<Named> {
+  for (const { booking } of booked) {
+    for (const { postings } of booking.entries)
+      for (const { account } of postings) if (account.startsWith("v:")) yield { id: account.slice(2), name: null, roles: null };
+    for (const { viewer } of booking.sales) yield { id: viewer.id, name: viewer.name, roles: null };
+    for (const { id, name } of booking.names) yield { id, name, roles: null };
+  }
+  for (const { viewer } of kept) if (viewer !== null) yield { id: viewer.id, name: viewer.name, roles: null };
+  // Chat knows somebody's roles best; an event often names none.
+  for (const { viewer, source } of rows) if (viewer !== null) yield source === "chat" ? viewer : { ...viewer, roles: null };
 }
 
-export function mariadbEngineStore(db: Database): EngineStore {
+/** `patient`: a pool whose statements may take as long as they need, for what nobody waits for. */
+export function mariadbEngineStore(
+  db: Database,
+  { alive, patient = db }: Readonly<{ alive?: Alive; patient?: Database }> = {},
+): EngineStore {
+  const keys = new Keys(db);
+  const numOf = async (id: ChannelId): Promise<number> => {
+    const num = await keys.channel(id);
+    if (num === null) throw new Error(`there is no channel ${id}`);
+    return num;
+  };
+  const onces = (rows: readonly LogRow[]) =>
+    rows.flatMap((r) => (r.id === null ? [] : [{ source: r.source, id: r.id, seq: r.seq, atMs: r.atMs }]));
   const channel = async (id: ChannelId): Promise<ChannelRow | null> => {
     // One transaction, so that a change in the middle can't show half of itself.
     return db.transaction(
@@ -102,7 +127,7 @@ export function mariadbEngineStore(db: Database): EngineStore {
                 },
         };
       },
-      { readOnly: true },
+      { isolationLevel: "repeatable read" },
     );
   };
 
@@ -111,70 +136,160 @@ export function mariadbEngineStore(db: Database): EngineStore {
     channels: async () => ((await db("channels").select("id").orderBy("created_ms")) as Row[]).map((r) => channelId(text(r["id"]))),
     revisions: async () =>
       new Map(((await db("channels").select("id", "revision")) as Row[]).map((r) => [channelId(text(r["id"])), Number(r["revision"])])),
-    lastSeq: async (id) =>
-      Number(((await db("signals").where({ channel_id: id }).max("seq as seq").first()) as Row | undefined)?.["seq"] ?? 0),
-    seen: async (id, source, ids) => {
-      if (ids.length === 0) return new Set();
-      const rows = (await db("signals")
-        .where({ channel_id: id, source })
-        .whereIn("signal_id", [...ids])
-        .select("signal_id")) as Row[];
-      return new Set(rows.map((r) => text(r["signal_id"])));
+    isAway,
+    lastSeq: async (id) => {
+      const num = await keys.channel(id);
+      const row = num === null ? undefined : ((await db("leases").where({ channel: num }).first("last_seq")) as Row | undefined);
+      return Number(row?.["last_seq"] ?? 0);
     },
-    commit: async (id, { rows, states, kept, booked = [] }) => {
+    came: async (id, source, ids) => {
+      const found = new Map<string, Came>();
+      const num = await keys.channel(id);
+      if (num === null) return found;
+      for (const some of chunks(ids)) {
+        const hashes = new Map(some.map((one) => [onceOf(source, one).toString("hex"), one]));
+        const rows = (await db("once as o")
+          .leftJoin("log as l", (on) => on.on("l.channel", "o.channel").andOn("l.at_ms", "o.at_ms").andOn("l.seq", "o.seq"))
+          .where("o.channel", num)
+          .whereIn(
+            "o.id",
+            [...hashes.keys()].map((h) => Buffer.from(h, "hex")),
+          )
+          .select("o.id", "o.seq", "l.body")) as { id: Buffer; seq: number; body: string | null }[];
+        for (const r of rows) {
+          const notes = r.body === null ? undefined : (fromJson(r.body) as Came | null)?.notes;
+          // What the engine wrote there itself.
+          found.set(hashes.get(r.id.toString("hex")) ?? "", {
+            seq: Number(r.seq),
+            notes: Array.isArray(notes) ? (notes as Came["notes"]) : [],
+          });
+        }
+      }
+      return found;
+    },
+    commit: async (id, { rows, states, kept, booked = [] }, fence) => {
+      const num = await numOf(id);
+      const once = onces(rows);
+      const within = new Set<string>();
+      const again = once.filter((o) => within.size === within.add(`${o.source} ${o.id}`).size);
+      if (again.length > 0) return { is: "twice", seqs: again.map((o) => o.seq) };
+      const keyOf = await keys.of(num, peopleOf(rows, kept, booked));
+      const lastSeq = [...rows, ...booked].reduce((most, r) => Math.max(most, r.seq), 0);
       try {
-        await db.transaction(async (trx) => {
-          for (const some of chunks(rows)) await trx("signals").insert(some.map((row) => logColumns(id, row)));
-          if (states.length > 0) {
-            await trx("game_states")
-              .insert(states.map((s) => ({ game_id: s.gameId, seq: s.seq, durable: JSON.stringify(s.durable) })))
-              .onConflict("game_id")
-              .merge();
+        return await db.transaction(async (trx): Promise<Outcome> => {
+          if (fence === undefined)
+            await trx.raw(
+              "insert into leases (channel, owner, epoch, until_ms, last_seq) values (?, '', 0, 0, ?) on duplicate key update last_seq = greatest(last_seq, values(last_seq))",
+              [num, lastSeq],
+            );
+          else {
+            // Whoever took the channel over has written another epoch here; and nobody can, until this is committed.
+            const held = await trx("leases")
+              .where({ channel: num, owner: fence.owner, epoch: fence.epoch })
+              .update({
+                last_seq: trx.raw("greatest(last_seq, ?)", [lastSeq]),
+                until_ms: trx.raw(`greatest(until_ms, ${dbNow} + 5000)`),
+              });
+            if (held === 0) return { is: "lost" };
           }
-          for (const some of chunks(kept))
-            await trx("game_records").insert(
+          if (once.length > 0) await writeOnce(trx, num, once);
+          await writeLog(trx, num, rows, keyOf);
+          for (const some of chunks(states, 200))
+            await trx.raw(
+              `insert into game_states (game_id, seq, durable) values ${some.map(() => "(?, ?, ?)").join(", ")}
+               on duplicate key update seq = values(seq), durable = values(durable)`,
+              some.flatMap((s) => [s.gameId, s.seq, JSON.stringify(s.durable)]),
+            );
+          for (const some of chunks(kept, 500))
+            await trx("records").insert(
               some.map((k) => ({
-                channel_id: id,
+                channel: num,
                 game_id: k.gameId,
                 seq: k.seq,
-                kind: k.kind,
-                viewer: k.viewer?.id.slice(0, 64) ?? null,
-                viewer_name: k.viewer?.name.slice(0, 80) ?? null,
+                kind: cut(k.kind, 24),
+                viewer: k.viewer === null ? null : keyOf(k.viewer.id),
                 from_ms: k.fromMs,
                 to_ms: k.toMs,
                 body: JSON.stringify(k.body),
               })),
             );
-          if (booked.length > 0) await book(trx, id, booked);
+          if (booked.length > 0) await book(trx, num, booked, keyOf);
+          await countDays(trx, num, rows);
+          return { is: "committed" };
         });
-        return "committed";
       } catch (error) {
-        if (isDuplicate(error)) return "duplicate";
-        throw error;
+        if (!isDuplicate(error)) throw error;
+        const seen = (await db("once")
+          .where({ channel: num })
+          .whereIn(
+            "id",
+            once.map((o) => onceOf(o.source, o.id)),
+          )
+          .select("id")) as { id: Buffer }[];
+        const hex = new Set(seen.map((r) => r.id.toString("hex")));
+        const twice = once.filter((o) => hex.has(onceOf(o.source, o.id).toString("hex")));
+        // Some other key that was there already is a defect, not a signal that came again.
+        if (twice.length === 0) throw error;
+        return { is: "twice", seqs: twice.map((o) => o.seq) };
       }
     },
     append: async (id, rows) => {
-      for (const some of chunks(rows))
-        await db("signals")
-          .insert(some.map((row) => logColumns(id, row)))
-          .onConflict()
-          .ignore();
+      const num = await numOf(id);
+      const keyOf = await keys.of(num, peopleOf(rows, [], []));
+      const last = rows.reduce((most, r) => Math.max(most, r.seq), 0);
+      const write = (some: readonly LogRow[]): Promise<void> =>
+        db.transaction(async (trx) => {
+          await writeLog(trx, num, some, keyOf, "ignore");
+          await countDays(trx, num, some);
+        });
+      let left = 0;
+      /** A row at fault is found by halves, so that it costs its neighbours nothing. */
+      const careful = async (some: readonly LogRow[]): Promise<void> => {
+        try {
+          await write(some);
+        } catch (error) {
+          if (isAway(error)) throw error;
+          if (some.length === 1) left += 1;
+          else {
+            await careful(some.slice(0, some.length >> 1));
+            await careful(some.slice(some.length >> 1));
+          }
+        }
+      };
+      for (const some of chunks(rows)) await careful(some);
+      await db.raw(
+        "insert into leases (channel, owner, epoch, until_ms, last_seq) values (?, '', 0, 0, ?) on duplicate key update last_seq = greatest(last_seq, values(last_seq))",
+        [num, last],
+      );
+      return left;
     },
-    desk: (id, at) => readDesk(db, id, at),
+    desk: async (id, at) => {
+      const num = await numOf(id);
+      return readDesk(db, num, id, at, (people) =>
+        keys.remember(
+          num,
+          people.map((r) => ({ key: Number(r["id"]), id: text(r["ext"]), name: text(r["name"]), roles: Number(r["roles"]) })),
+        ),
+      );
+    },
     sale: async (id, sale) => {
-      const row = (await db("sales").where({ channel_id: id, id: sale }).first()) as Row | undefined;
+      const seq = saleSeq(sale);
+      if (seq === null) return null;
+      const row = (await salesOf(db, await numOf(id))
+        .andWhere("s.seq", seq)
+        .first()) as Row | undefined;
       return row === undefined ? null : saleOf(row);
     },
-    ledgerFaults: async (id) => (await checkLedgerOf(db, id)).faults.map((f) => `${f.what} ${f.about}: ${f.found}, meant ${f.meant}`),
-    sweepDetails: async () => void (await sweepDetails(db)),
+    ledgerFaults: async (id) => (await checkLedgerOf(patient, id)).faults.map((f) => `${f.what} ${f.about}: ${f.found}, meant ${f.meant}`),
+    sweepDetails: async () => void (await sweepDetails(patient)),
     addViewerSession: async (id, { tokenHash, viewer, nowMs, untilMs }) => {
+      const keyOf = await keys.of(await numOf(id), [viewer]);
       await db("viewer_sessions").where("expires_ms", "<", nowMs).delete();
       await db("viewer_sessions")
         .insert({
           token_hash: tokenHash,
           channel_id: id,
-          viewer: viewer.id,
-          viewer_name: viewer.name.slice(0, 80),
+          viewer_key: keyOf(viewer.id),
           roles: JSON.stringify(viewer.roles),
           since_ms: nowMs,
           expires_ms: untilMs,
@@ -183,28 +298,48 @@ export function mariadbEngineStore(db: Database): EngineStore {
         .merge();
     },
     viewerSession: async (tokenHash, nowMs) => {
-      const row = (await db("viewer_sessions").where({ token_hash: tokenHash }).andWhere("expires_ms", ">", nowMs).first()) as
-        Row | undefined;
+      const row = (await db("viewer_sessions as s")
+        .join("viewers as v", "v.id", "s.viewer_key")
+        .where("s.token_hash", tokenHash)
+        .andWhere("s.expires_ms", ">", nowMs)
+        .first("s.channel_id", "s.roles", "v.ext", "v.name")) as Row | undefined;
       if (row === undefined) return null;
       const roles = z.array(z.enum(allRoles)).safeParse(fromJson(row["roles"]));
       return {
         channelId: channelId(text(row["channel_id"])),
-        viewer: { id: text(row["viewer"]), name: text(row["viewer_name"]), roles: roles.success ? roles.data : [] },
+        viewer: { id: text(row["ext"]), name: text(row["name"]), roles: roles.success ? roles.data : [] },
       };
     },
     setHushed: async (id, on) => void (await db("channels").where({ id }).update({ hushed: on })),
-    lease: async (id, owner, nowMs, untilMs) => {
-      await db("leases").insert({ channel_id: id, owner, until_ms: untilMs }).onConflict("channel_id").ignore();
-      const taken = await db("leases")
-        .where({ channel_id: id })
-        .andWhere((q) => q.where({ owner }).orWhere("until_ms", "<=", nowMs))
-        .update({ owner, until_ms: untilMs });
-      // An update that changes nothing counts zero rows for MariaDB, so ask who holds it.
-      if (taken > 0) return true;
-      const row = (await db("leases").where({ channel_id: id }).first()) as Row | undefined;
-      return row?.["owner"] === owner;
+    lease: async (id, owner, forMs) => {
+      const num = await keys.channel(id);
+      if (num === null) return null;
+      if (alive !== undefined) await alive(lockOf(owner));
+      await db.raw("insert ignore into leases (channel, owner, epoch, until_ms, last_seq) values (?, '', 0, 0, 0)", [num]);
+      return db.transaction(async (trx) => {
+        const row = (await trx("leases")
+          .where({ channel: num })
+          .forUpdate()
+          .first("owner", "epoch", trx.raw(`until_ms > ${dbNow} as holds`))) as Row;
+        const before = text(row["owner"]);
+        if (before !== owner) {
+          // One that still holds it gives way only when the process behind it is gone.
+          if (before !== "" && Number(row["holds"]) === 1 && !(await isGone(trx, before))) return null;
+          await trx("leases")
+            .where({ channel: num })
+            .update({ owner, epoch: trx.raw("epoch + 1"), until_ms: trx.raw(`${dbNow} + ?`, [forMs]) });
+          return { owner, epoch: Number(row["epoch"]) + 1 };
+        }
+        await trx("leases")
+          .where({ channel: num })
+          .update({ until_ms: trx.raw(`${dbNow} + ?`, [forMs]) });
+        return { owner, epoch: Number(row["epoch"]) };
+      });
     },
-    release: async (id, owner) => void (await db("leases").where({ channel_id: id, owner }).delete()),
+    release: async (id, owner) =>
+      void (await db("leases")
+        .where({ channel: await numOf(id), owner })
+        .update({ owner: "", until_ms: 0 })),
     prop: async (sha) => {
       const row = (await db("prop_files").where({ sha }).first("mime", "bytes")) as { mime: string; bytes: Buffer } | undefined;
       return row ?? null;

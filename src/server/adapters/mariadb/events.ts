@@ -47,13 +47,16 @@ export function mariadbEvents(db: Database): EventStore {
       await bump(db, channel);
     },
     records: async (channel, game, kind, limit) => {
-      const rows = (await db("game_records")
-        .where({ channel_id: channel, game_id: game, kind })
-        .orderBy("id", "desc")
-        .limit(limit)) as Row[];
+      const rows = (await db("records as r")
+        .join("channels as c", "c.num", "r.channel")
+        .leftJoin("viewers as v", "v.id", "r.viewer")
+        .where({ "c.id": channel, "r.game_id": game, "r.kind": kind })
+        .orderBy("r.id", "desc")
+        .limit(limit)
+        .select("r.*", "v.ext", "v.name")) as Row[];
       return rows.map((r) => ({
         id: Number(r["id"]),
-        viewer: r["viewer"] === null ? null : { id: text(r["viewer"]), name: text(r["viewer_name"]) },
+        viewer: r["ext"] === null ? null : { id: text(r["ext"]), name: text(r["name"]) },
         fromMs: Number(r["from_ms"]),
         toMs: Number(r["to_ms"]),
         body: (typeof r["body"] === "string" ? JSON.parse(r["body"]) : r["body"]) as unknown,

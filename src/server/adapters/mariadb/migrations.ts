@@ -1,4 +1,5 @@
 import type { Knex } from "knex";
+import { toLeanTables } from "./migration-005";
 
 /** Steps that build the database, in order. A step that has run anywhere is never changed. */
 type Step = Readonly<{ name: string; up: (db: Knex) => Promise<void> }>;
@@ -332,7 +333,9 @@ const fourth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth];
+const fifth: Step = { name: "005-lean-rows-and-keys", up: toLeanTables };
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

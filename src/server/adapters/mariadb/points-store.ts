@@ -1,56 +1,85 @@
 import type { Reason } from "../../../core/points/ledger";
 import type { PointsStore } from "../../ports/points-store";
+import type { ChannelId } from "../../../core/kernel/ids";
+import { viewerId } from "../../../core/kernel/text";
 import { type Database, fromJson } from "./database";
-import { saleOf } from "./points";
+import { Keys } from "./keys";
+import { chunks } from "./chunks";
+import { saleOf, saleSeq, salesOf } from "./points";
 import { type Row, text } from "./rows";
 
 const holdings = [0, 100, 500, 1_000, 5_000, 20_000, null] as const;
 const likeText = (words: string): string => words.replace(/[\\%_]/g, (c) => `\\${c}`);
 
+const dayMs = 86_400_000;
+/** How many rounds of presence and the like are looked through for one person's history. */
+const roundsLooked = 300;
+const shownRows = 60;
+
 /** What operators read of points and sales. */
 export function mariadbPoints(db: Database): PointsStore {
-  const viewers = (channel: string) => db("point_balances as b").where("b.channel_id", channel).where("b.account", "like", "v:%");
-  const lastOf = db.raw(
-    "(select max(e.at_ms) from point_postings p join point_entries e on e.channel_id = p.channel_id and e.seq = p.seq and e.n = p.n where p.channel_id = b.channel_id and p.account = b.account) as last_ms",
-  );
+  const keys = new Keys(db);
+  const numOf = async (channel: ChannelId): Promise<number> => (await keys.channel(channel)) ?? 0;
+  const viewers = (num: number) => db("viewers as v").where({ "v.channel": num, "v.has_account": 1 });
+  const columns = ["v.id", "v.ext", "v.name", "v.balance", "v.moved_ms", "v.earned_ever", "v.spent_ever"] as const;
   const personOf = (r: Row) => ({
-    id: text(r["account"]).slice(2),
+    id: text(r["ext"]),
     name: text(r["name"]),
     balance: Number(r["balance"]),
-    lastMs: r["last_ms"] === null || r["last_ms"] === undefined ? null : Number(r["last_ms"]),
+    lastMs: r["moved_ms"] === null || r["moved_ms"] === undefined ? null : Number(r["moved_ms"]),
   });
   return {
     people: async (channel, like, limit) => {
-      const query = viewers(channel).orderBy("b.balance", "desc").orderBy("b.account").limit(limit);
-      if (like !== "") void query.andWhere((q) => q.where("b.name", "like", `%${likeText(like)}%`).orWhere("b.account", `v:${like}`));
-      return ((await query.select("b.account", "b.name", "b.balance", lastOf)) as Row[]).map(personOf);
+      const query = viewers(await numOf(channel))
+        .orderBy("v.balance", "desc")
+        .orderBy("v.ext")
+        .limit(limit);
+      if (like !== "") void query.andWhere((q) => q.where("v.name", "like", `%${likeText(like)}%`).orWhere("v.ext", viewerId(like)));
+      return ((await query.select(...columns)) as Row[]).map(personOf);
     },
     everybody: async (channel) =>
-      ((await viewers(channel).orderBy("b.account").select("b.account", "b.name", "b.balance")) as Row[]).map(personOf),
+      (
+        (await viewers(await numOf(channel))
+          .orderBy("v.ext")
+          .select(...columns)) as Row[]
+      ).map(personOf),
     person: async (channel, id) => {
-      const account = `v:${id}`;
-      const row = (await viewers(channel).andWhere("b.account", account).first("b.account", "b.name", "b.balance", lastOf)) as
-        Row | undefined;
+      const num = await numOf(channel);
+      const row = (await viewers(num)
+        .andWhere("v.ext", id)
+        .first(...columns)) as Row | undefined;
       if (row === undefined) return null;
-      const postings = () =>
-        db("point_postings as p")
-          .join("point_entries as e", (on) => on.on("e.channel_id", "p.channel_id").andOn("e.seq", "p.seq").andOn("e.n", "p.n"))
-          .where("p.channel_id", channel)
-          .where("p.account", account);
-      const history = (await postings()
-        .orderBy("e.at_ms", "desc")
-        .orderBy("e.seq", "desc")
-        .limit(60)
-        .select("e.at_ms", "e.reason", "e.about", "e.by", "p.amount")) as Row[];
-      const sums = (await postings().first(
-        db.raw("coalesce(sum(if(p.amount > 0 and e.reason in ('presence','signal','opening'), p.amount, 0)), 0) as earned"),
-        db.raw("coalesce(sum(if(e.reason in ('bought','asked','refunded'), -p.amount, 0)), 0) as spent"),
-      )) as Row;
-      const sales = (await db("sales").where({ channel_id: channel, viewer: id }).orderBy("at_ms", "desc").limit(30)) as Row[];
+      const key = Number(row["id"]);
+      const moved = (await db("transfers")
+        .where({ account: key })
+        .orderBy("seq", "desc")
+        .limit(shownRows)
+        .select("at_ms", "seq", "reason", "about", "by", "amount")) as Row[];
+      const bought = (await db("sales")
+        .where({ viewer: key })
+        .andWhere("price", ">", 0)
+        .orderBy("seq", "desc")
+        .limit(shownRows)
+        .select(
+          "at_ms",
+          "seq",
+          db.raw("if(held = 1, 'asked', 'bought') as reason"),
+          "reward_name as about",
+          db.raw("'' as `by`"),
+          db.raw("-price as amount"),
+        )) as Row[];
+      const rounds = (await db
+        .from(db("transfers_to_many").where({ channel: num }).orderBy("seq", "desc").limit(roundsLooked).as("t"))
+        .whereRaw("find_in_set(?, t.viewers) > 0", [key])
+        .select("t.at_ms", "t.seq", "t.reason", "t.about", "t.by", "t.amount")) as Row[];
+      const history = [...moved, ...bought, ...rounds]
+        .sort((a, b) => Number(b["at_ms"]) - Number(a["at_ms"]) || Number(b["seq"]) - Number(a["seq"]))
+        .slice(0, shownRows);
+      const sales = (await salesOf(db, num).andWhere("s.viewer", key).orderBy("s.seq", "desc").limit(30)) as Row[];
       return {
         ...personOf(row),
-        earned: Number(sums["earned"]),
-        spent: Number(sums["spent"]),
+        earned: Number(row["earned_ever"]),
+        spent: Number(row["spent_ever"]),
         history: history.map((r) => ({
           atMs: Number(r["at_ms"]),
           reason: text(r["reason"]) as Reason,
@@ -62,80 +91,82 @@ export function mariadbPoints(db: Database): PointsStore {
       };
     },
     sales: async (channel, { state, reward, limit }) => {
-      const query = db("sales")
-        .where({ channel_id: channel })
-        .orderBy("at_ms", state === "waiting" ? "asc" : "desc")
+      const query = salesOf(db, await numOf(channel))
+        .leftJoin("sale_details as d", (on) => on.on("d.channel", "s.channel").andOn("d.seq", "s.seq"))
+        .select(db.raw("d.sealed is not null as has_detail"))
+        .orderBy("s.seq", state === "waiting" ? "asc" : "desc")
         .limit(limit);
-      if (state !== "all") void query.andWhere({ state });
-      if (reward !== "") void query.andWhere({ reward_id: reward });
-      return ((await query) as Row[]).map((r) => ({ ...saleOf(r), hasDetail: r["detail_sealed"] !== null }));
+      if (state === "waiting") void query.join("open_sales as o", (on) => on.on("o.channel", "s.channel").andOn("o.seq", "s.seq"));
+      else if (state !== "all") void query.andWhere("s.state", state);
+      if (reward !== "") void query.andWhere("s.reward_id", reward);
+      return ((await query) as Row[]).map((r) => ({ ...saleOf(r), hasDetail: Boolean(r["has_detail"]) }));
     },
-    keepDetail: async (channel, sale, sealed) =>
-      void (await db("sales").where({ channel_id: channel, id: sale, state: "waiting" }).update({ detail_sealed: sealed })),
+    keepDetail: async (channel, sale, sealed) => {
+      const num = await numOf(channel);
+      await db.raw(
+        `insert into sale_details (channel, seq, sealed) select channel, seq, ? from sales where channel = ? and seq = ? and state = 'waiting'
+         on duplicate key update sealed = values(sealed)`,
+        [sealed, num, saleSeq(sale) ?? 0],
+      );
+    },
     detail: async (channel, sale) => {
-      const row = (await db("sales").where({ channel_id: channel, id: sale }).first("detail_sealed")) as Row | undefined;
-      return row === undefined || row["detail_sealed"] === null ? null : text(row["detail_sealed"]);
+      const row = (await db("sale_details")
+        .where({ channel: await numOf(channel), seq: saleSeq(sale) ?? 0 })
+        .first("sealed")) as Row | undefined;
+      return row === undefined ? null : text(row["sealed"]);
     },
     prices: async (channel, reward, limit) => {
       const rows = (await db("sales")
-        .where({ channel_id: channel, reward_id: reward })
-        .orderBy("at_ms", "desc")
+        .where({ channel: await numOf(channel), reward_id: reward })
+        .orderBy("seq", "desc")
         .limit(limit)
         .select("at_ms", "price")) as Row[];
       return rows.reverse().map((r) => ({ atMs: Number(r["at_ms"]), price: Number(r["price"]) }));
     },
     charts: async (channel) => {
-      const monthRows = (await db("point_entries as e")
-        .join("point_postings as p", (on) => on.on("p.channel_id", "e.channel_id").andOn("p.seq", "e.seq").andOn("p.n", "e.n"))
-        .where("e.channel_id", channel)
-        .whereIn("p.account", ["issued", "spent"])
-        .groupByRaw("date_format(from_unixtime(e.at_ms / 1000), '%Y-%m')")
-        .orderBy("month")
-        .select(
-          db.raw("date_format(from_unixtime(e.at_ms / 1000), '%Y-%m') as month"),
-          db.raw("sum(if(p.account = 'issued', -p.amount, 0)) as made"),
-          db.raw("sum(if(p.account = 'spent', p.amount, 0)) as spent"),
-        )) as Row[];
-      let there = 0;
-      const months = monthRows.map((r) => {
-        const [made, spent] = [Number(r["made"]), Number(r["spent"])];
-        there += made - spent;
-        return { month: text(r["month"]), made, spent, there };
-      });
-      const showRows = (await db("game_records")
-        .where({ channel_id: channel, kind: "show" })
-        .orderBy("to_ms", "desc")
-        .limit(24)
-        .select("from_ms", "to_ms", "body")) as Row[];
-      const shows = [];
-      for (const r of showRows.reverse()) {
-        if ((fromJson(r["body"]) as { rehearsal?: boolean }).rehearsal === true) continue;
-        const [fromMs, toMs] = [Number(r["from_ms"]), Number(r["to_ms"])];
-        const sums = (await db("point_entries as e")
-          .join("point_postings as p", (on) => on.on("p.channel_id", "e.channel_id").andOn("p.seq", "e.seq").andOn("p.n", "e.n"))
-          .where("e.channel_id", channel)
-          .whereBetween("e.at_ms", [fromMs, toMs])
-          .whereIn("p.account", ["issued", "spent"])
-          .first(
-            db.raw("coalesce(sum(if(p.account = 'issued', -p.amount, 0)), 0) as made"),
-            db.raw("coalesce(sum(if(p.account = 'spent', p.amount, 0)), 0) as spent"),
-          )) as Row;
-        shows.push({ fromMs, toMs, made: Number(sums["made"]), spent: Number(sums["spent"]) });
+      const num = await numOf(channel);
+      const days = (await db("daily_points").where({ channel: num }).orderBy("day").select("day", "made", "spent")) as Row[];
+      const byMonth = new Map<string, { made: number; spent: number }>();
+      for (const r of days) {
+        const month = new Date(Number(r["day"]) * dayMs).toISOString().slice(0, 7);
+        const sum = byMonth.get(month) ?? { made: 0, spent: 0 };
+        byMonth.set(month, { made: sum.made + Number(r["made"]), spent: sum.spent + Number(r["spent"]) });
       }
-      const rewards = (await db("sales")
-        .where({ channel_id: channel })
-        .whereNot({ state: "refunded" })
-        .groupBy("reward_id")
+      let there = 0;
+      const months = [...byMonth].map(([month, { made, spent }]) => {
+        there += made - spent;
+        return { month, made, spent, there };
+      });
+      const showRows = (await db("records as r")
+        .leftJoin("show_points as p", (on) =>
+          on.on("p.channel", "r.channel").andOn("p.show_id", db.raw("coalesce(json_value(r.body, '$.id'), concat('at-', r.from_ms))")),
+        )
+        .where({ "r.channel": num, "r.kind": "show" })
+        .orderBy("r.to_ms", "desc")
+        .limit(24)
+        .select("r.from_ms", "r.to_ms", "r.body", "p.made", "p.spent")) as Row[];
+      const shows = showRows
+        .reverse()
+        .filter((r) => (fromJson(r["body"]) as { rehearsal?: boolean }).rehearsal !== true)
+        .map((r) => ({
+          fromMs: Number(r["from_ms"]),
+          toMs: Number(r["to_ms"]),
+          made: Number(r["made"] ?? 0),
+          spent: Number(r["spent"] ?? 0),
+        }));
+      const rewards = (await db("reward_totals")
+        .where({ channel: num })
+        .andWhere("sold", ">", 0)
         .orderBy("points", "desc")
         .limit(12)
-        .select("reward_id", db.raw("max(reward_name) as name"), db.raw("count(*) as count"), db.raw("sum(price) as points"))) as Row[];
+        .select("reward_id", "name", "sold as count", "points")) as Row[];
       const holders = [];
       for (const [i, most] of holdings.entries()) {
         const least = i === 0 ? null : holdings[i - 1];
-        const query = viewers(channel);
-        if (least !== null && least !== undefined) void query.andWhere("b.balance", ">", least);
-        if (most !== null) void query.andWhere("b.balance", "<=", most);
-        const row = (await query.first(db.raw("count(*) as viewers"), db.raw("coalesce(sum(b.balance), 0) as points"))) as Row;
+        const query = viewers(num);
+        if (least !== null && least !== undefined) void query.andWhere("v.balance", ">", least);
+        if (most !== null) void query.andWhere("v.balance", "<=", most);
+        const row = (await query.first(db.raw("count(*) as viewers"), db.raw("coalesce(sum(v.balance), 0) as points"))) as Row;
         holders.push({ most, viewers: Number(row["viewers"]), points: Number(row["points"]) });
       }
       return {
@@ -152,23 +183,31 @@ export function mariadbPoints(db: Database): PointsStore {
     },
     forget: async (channel, id, as) => {
       await db.transaction(async (trx) => {
-        const account = `v:${id}`;
-        // The account's own rows move to a name that says nothing; its sums stay, so the ledger still balances.
-        await trx("point_balances")
-          .where({ channel_id: channel, account })
-          .update({ account: `v:${as}`, name: "somebody" });
-        await trx("point_postings")
-          .where({ channel_id: channel, account })
-          .update({ account: `v:${as}` });
-        await trx("sales")
-          .where({ channel_id: channel, viewer: id })
-          .update({ viewer: as, viewer_name: "somebody", text: "", detail_sealed: null });
-        await trx("viewer_sessions").where({ channel_id: channel, viewer: id }).delete();
-        await trx("game_records").where({ channel_id: channel, viewer: id }).update({ viewer: as, viewer_name: "somebody" });
-        await trx("signals")
-          .where({ channel_id: channel, viewer: id })
-          .update({ viewer: as, body: JSON.stringify({ forgotten: true }) });
+        const num = await numOf(channel);
+        const row = (await trx("viewers").where({ channel: num, ext: id }).forUpdate().first("id")) as Row | undefined;
+        if (row === undefined) return;
+        const key = Number(row["id"]);
+        // All else knows them by a key only: they get a name that says nothing, and the ledger still balances.
+        await trx("viewers").where({ id: key }).update({ ext: as, name: "somebody", roles: 0 });
+        await trx("sales").where({ viewer: key }).update({ text: "" });
+        await trx("sale_details")
+          .where({ channel: num })
+          .whereIn("seq", trx("sales").where({ viewer: key }).select("seq"))
+          .delete();
+        await trx("viewer_sessions").where({ viewer_key: key }).delete();
+        await trx("chat_log").where({ viewer: key }).update({ body: "" });
+        await trx("log")
+          .where({ viewer: key })
+          .update({ body: JSON.stringify({ forgotten: true }) });
+        // What was given to them names them in the giver's history.
+        const given = (await trx("transfers").where({ account: key, reason: "gift" }).select("seq")) as Row[];
+        for (const some of chunks(given.map((g) => Number(g["seq"]))))
+          await trx("transfers")
+            .where({ channel: num, reason: "gift" })
+            .whereIn("seq", [...some])
+            .update({ about: "somebody" });
       });
+      keys.forgetAll(await numOf(channel));
     },
   };
 }

@@ -1,6 +1,8 @@
+import type { ChannelId } from "../../../core/kernel/ids";
 import { markKinds } from "../../../core/show/marks";
 import type { ShowStore } from "../../ports/show-store";
 import { type Database, fromJson } from "./database";
+import { Keys, rolesOf } from "./keys";
 import { type Row, text } from "./rows";
 
 const paceMinutes = 10;
@@ -9,54 +11,67 @@ type Body = Readonly<Record<string, unknown>>;
 const bodyOf = (row: Row): Body => fromJson(row["body"]) as Body;
 
 export function mariadbShows(db: Database): ShowStore {
+  const keys = new Keys(db);
+  const numOf = async (channel: ChannelId): Promise<number> => (await keys.channel(channel)) ?? 0;
   return {
     tape: async (channel, fromMs, toMs, limit) => {
-      // By kind, whatever the optimiser thinks of the order: by time alone it would walk through all of chat.
-      const rows = (await db(db.raw("signals FORCE INDEX (signals_by_kind)") as unknown as string)
-        .where({ channel_id: channel })
+      // What chat said has a table of its own, so this reads a few hundred rows whatever an evening was like.
+      const rows = (await db("log")
+        .where({ channel: await numOf(channel) })
         .whereBetween("at_ms", [fromMs, toMs])
         .whereIn("kind", [...markKinds])
         .orderBy("at_ms", "desc")
         .orderBy("seq", "desc")
         .limit(limit)
-        .select("seq", "at_ms", "kind", "source", "viewer", "body")) as Row[];
+        .select("seq", "at_ms", "kind", "source", "body")) as Row[];
       return rows.reverse().map((r) => ({
         seq: Number(r["seq"]),
         atMs: Number(r["at_ms"]),
         kind: text(r["kind"]),
         source: text(r["source"]),
-        viewer: r["viewer"] === null ? null : text(r["viewer"]),
         body: bodyOf(r),
       }));
     },
     viewer: async (channel, id) => {
-      const rows = (await db("signals")
-        .where({ channel_id: channel, viewer: id })
+      const who = (await db("viewers")
+        .where({ channel: await numOf(channel), ext: id })
+        .first()) as Row | undefined;
+      if (who === undefined) return null;
+      const key = Number(who["id"]);
+      const said = (await db("chat_log")
+        .where({ viewer: key })
+        .orderBy("at_ms", "desc")
+        .orderBy("seq", "desc")
+        .limit(40)
+        .select("seq", "at_ms", db.raw("'message' as kind"), "body")) as Row[];
+      const did = (await db("log")
+        .where({ viewer: key })
+        .orderBy("at_ms", "desc")
         .orderBy("seq", "desc")
         .limit(40)
         .select("seq", "at_ms", "kind", "body")) as Row[];
-      const newest = rows[0];
-      if (newest === undefined) return null;
-      const counted = (await db("signals").where({ channel_id: channel, viewer: id, kind: "message" }).count("* as n").first()) as
-        Row | undefined;
-      const first = (await db("signals").where({ channel_id: channel, viewer: id }).orderBy("seq").first("at_ms")) as Row | undefined;
-      const hits = (await db("game_records")
-        .where({ channel_id: channel, viewer: id, kind: "hit" })
-        .select(db.raw("count(*) as n"), db.raw("coalesce(sum(json_value(body, '$.amount')), 0) as damage"))
-        .first()) as Row | undefined;
-      const reigns = (await db("game_records").where({ channel_id: channel, viewer: id, kind: "reign" }).count("* as n").first()) as
-        Row | undefined;
-      const account = (await db("point_balances")
-        .where({ channel_id: channel, account: `v:${id}` })
-        .first("balance")) as Row | undefined;
-      const known = rows.map(bodyOf).find((b) => b["name"] !== undefined || b["viewer"] !== undefined) ?? {};
-      const viewer = (known["viewer"] ?? known) as Body;
+      const rows = [...said, ...did]
+        .sort((a, b) => Number(b["at_ms"]) - Number(a["at_ms"]) || Number(b["seq"]) - Number(a["seq"]))
+        .slice(0, 40);
+      if (rows.length === 0 && Number(who["has_account"]) === 0) return null;
+      const [counted, first, done] = (await Promise.all([
+        db("chat_log").where({ viewer: key }).count("* as n").min("at_ms as at").first(),
+        db("log").where({ viewer: key }).min("at_ms as at").first(),
+        db("records")
+          .where({ viewer: key })
+          .whereIn("kind", ["hit", "reign"])
+          .groupBy("kind")
+          .select("kind", db.raw("count(*) as n"), db.raw("coalesce(sum(json_value(body, '$.amount')), 0) as damage")),
+      ])) as [Row | undefined, Row | undefined, Row[]];
+      const hits = done.find((r) => r["kind"] === "hit");
+      const reigns = done.find((r) => r["kind"] === "reign");
+      const firsts = [counted?.["at"], first?.["at"]].filter((at) => at !== null && at !== undefined).map(Number);
       return {
         id,
-        name: String(viewer["name"] ?? id),
-        roles: Array.isArray(viewer["roles"]) ? viewer["roles"].map(String) : [],
+        name: text(who["name"]) || id,
+        roles: [...rolesOf(Number(who["roles"]))],
         last: rows.map((r) => {
-          const body = bodyOf(r);
+          const body = r["kind"] === "message" ? { text: text(r["body"]) } : bodyOf(r);
           return {
             seq: Number(r["seq"]),
             atMs: Number(r["at_ms"]),
@@ -66,28 +81,29 @@ export function mariadbShows(db: Database): ShowStore {
           };
         }),
         messages: Number(counted?.["n"] ?? 0),
-        firstMs: first === undefined ? null : Number(first["at_ms"]),
+        firstMs: firsts.length === 0 ? null : Math.min(...firsts),
         hits: { count: Number(hits?.["n"] ?? 0), damage: Number(hits?.["damage"] ?? 0) },
         reigns: Number(reigns?.["n"] ?? 0),
-        points: account === undefined ? null : Number(account["balance"]),
+        points: Number(who["has_account"]) === 0 ? null : Number(who["balance"]),
       };
     },
     fight: async (channel, game, sinceMs, nowMs) => {
-      const of = () => db("game_records").where({ channel_id: channel, game_id: game });
+      const num = await numOf(channel);
+      const of = () => db("records").where({ "records.channel": num, game_id: game });
       const rows = (await of()
         .whereIn("kind", ["hit", "heal", "undo"])
         .where("to_ms", ">=", sinceMs)
-        .orderBy("id", "desc")
+        .orderBy("records.id", "desc")
         .limit(240)
         .select("to_ms", "body")) as Row[];
       const leader = (await of()
         .where("kind", "hit")
         .where("to_ms", ">=", sinceMs)
-        .whereNotNull("viewer")
-        .groupBy("viewer")
+        .join("viewers as v", "v.id", "records.viewer")
+        .groupBy("v.id")
         .orderBy("damage", "desc")
-        .orderBy("viewer")
-        .select(db.raw("max(viewer_name) as name"), db.raw("sum(json_value(body, '$.amount')) as damage"))
+        .orderBy("v.ext")
+        .select(db.raw("max(v.name) as name"), db.raw("sum(json_value(body, '$.amount')) as damage"))
         .first()) as Row | undefined;
       const fromMs = Math.max(sinceMs, nowMs - paceMinutes * 60_000);
       const recent = (await of()
@@ -102,7 +118,10 @@ export function mariadbShows(db: Database): ShowStore {
       };
     },
     past: async (channel, limit) => {
-      const rows = (await db("game_records").where({ channel_id: channel, kind: "show" }).orderBy("to_ms", "desc").limit(limit)) as Row[];
+      const rows = (await db("records")
+        .where({ channel: await numOf(channel), kind: "show" })
+        .orderBy("to_ms", "desc")
+        .limit(limit)) as Row[];
       return rows.map((r) => {
         const body = bodyOf(r);
         return {

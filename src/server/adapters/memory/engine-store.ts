@@ -2,7 +2,7 @@ import type { ChannelId } from "../../../core/kernel/ids";
 import { changesOf, isViewerAccount } from "../../../core/points/ledger";
 import type { PriceAt } from "../../../core/points/price";
 import type { Sale } from "../../../core/rewards/desk";
-import type { Booked, ChannelRow, DeskRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
+import type { Booked, Came, ChannelRow, DeskRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
 
 export type MemoryStore = EngineStore & {
   put: (channel: ChannelRow) => void;
@@ -10,6 +10,10 @@ export type MemoryStore = EngineStore & {
   kept: (id: ChannelId) => readonly KeptRow[];
   /** While true, every call fails as an unreachable database does. */
   away: boolean;
+  /** Rows of these texts can't be stored, whatever the reason may be. */
+  unfit: Set<string>;
+  /** The store's own clock, moved on by tests. */
+  time: { nowMs: number };
 };
 
 type Ledger = {
@@ -21,30 +25,30 @@ type Ledger = {
 const freshLedger = (): Ledger => ({ keys: new Set(), accounts: new Map(), sales: new Map(), prices: new Map() });
 
 /** All of it or nothing, as the database does it: no key twice, no viewer below none. */
-function bookIn(ledger: Ledger, booked: readonly Booked[]): "committed" | "duplicate" {
+function bookIn(ledger: Ledger, booked: readonly Booked[]): void {
   const entries = booked.flatMap((b) => b.booking.entries);
-  if (new Set(entries.map((e) => e.key)).size < entries.length || entries.some((e) => ledger.keys.has(e.key))) return "duplicate";
+  if (new Set(entries.map((e) => e.key)).size < entries.length || entries.some((e) => ledger.keys.has(e.key)))
+    throw new Error("an entry stands twice");
   const changes = changesOf(entries);
   for (const { account, amount } of changes)
     if (isViewerAccount(account) && (ledger.accounts.get(account)?.balance ?? 0) + amount < 0) throw new Error("below none");
   for (const e of entries) ledger.keys.add(e.key);
-  const names: Record<string, string> = Object.assign({}, ...booked.map((b) => b.booking.names));
-  const earned: Booked["earned"] = Object.assign({}, ...booked.map((b) => b.earned));
+  const names = new Map(booked.flatMap((b) => b.booking.names.map((n) => [n.id, n.name])));
+  const earned = new Map(booked.flatMap((b) => b.earned.map(({ viewer, ...rest }) => [viewer, rest])));
   for (const { account, amount } of changes) {
     const old = ledger.accounts.get(account);
     const viewer = isViewerAccount(account) ? account.slice(2) : "";
     ledger.accounts.set(account, {
       account,
-      name: names[viewer] ?? old?.name ?? "",
+      name: names.get(viewer) ?? old?.name ?? "",
       balance: (old?.balance ?? 0) + amount,
-      ...(earned[viewer] ?? { day: old?.day ?? 0, earned: old?.earned ?? 0 }),
+      ...(earned.get(viewer) ?? { day: old?.day ?? 0, earned: old?.earned ?? 0 }),
     });
   }
   for (const { booking } of booked) {
     for (const s of booking.sales) ledger.sales.set(s.id, s);
     for (const p of booking.prices) ledger.prices.set(p.rewardId, p.at);
   }
-  return "committed";
 }
 
 function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: number): DeskRows {
@@ -71,7 +75,7 @@ export function memoryEngineStore(): MemoryStore {
   const channels = new Map<ChannelId, ChannelRow>();
   const logs = new Map<ChannelId, LogRow[]>();
   const records = new Map<ChannelId, KeptRow[]>();
-  const leases = new Map<ChannelId, { owner: string; untilMs: number }>();
+  const leases = new Map<ChannelId, { owner: string; untilMs: number; epoch: number }>();
   const ledgers = new Map<ChannelId, Ledger>();
   const viewers = new Map<string, ViewerSession & { untilMs: number }>();
   const ledgerOf = (id: ChannelId): Ledger => {
@@ -84,26 +88,44 @@ export function memoryEngineStore(): MemoryStore {
     logs.set(id, log);
     return log;
   };
-  const has = (log: readonly LogRow[], row: LogRow): boolean =>
-    log.some((r) => r.seq === row.seq || (r.source === row.source && r.id === row.id));
+  const has = (log: readonly LogRow[], row: LogRow): boolean => log.some((r) => r.seq === row.seq);
+  const came = (log: readonly LogRow[], row: LogRow): boolean =>
+    row.id !== null && log.some((r) => r.source === row.source && r.id === row.id);
+  const fits = (row: LogRow): boolean => !store.unfit.has(String((row.body as { text?: unknown } | null)?.text ?? ""));
   const guard = (): void => {
     if (store.away) throw Object.assign(new Error("the database is away"), { code: "ECONNREFUSED" });
   };
   const store: MemoryStore = {
     away: false,
+    unfit: new Set(),
+    time: { nowMs: 0 },
+    isAway: (error) => (error as { code?: string }).code === "ECONNREFUSED",
     put: (channel) => void channels.set(channel.id, channel),
     log: (id) => logOf(id),
     kept: (id) => records.get(id) ?? [],
-    seen: async (id, source, ids) => (guard(), new Set(ids.filter((i) => logOf(id).some((r) => r.source === source && r.id === i)))),
+    came: async (id, source, ids) => {
+      guard();
+      const found = new Map<string, Came>();
+      for (const row of logOf(id)) {
+        if (row.source !== source || row.id === null || !ids.includes(row.id)) continue;
+        const { notes } = (row.body ?? {}) as { notes?: Came["notes"] };
+        found.set(row.id, { seq: row.seq, notes: notes ?? [] });
+      }
+      return found;
+    },
     channels: async () => (guard(), [...channels.keys()]),
     channel: async (id) => (guard(), channels.get(id) ?? null),
     revisions: async () => (guard(), new Map([...channels].map(([id, c]) => [id, c.revision]))),
     lastSeq: async (id) => (guard(), logOf(id).reduce((max, r) => Math.max(max, r.seq), 0)),
-    commit: async (id, { rows, states, kept, booked = [] }) => {
+    commit: async (id, { rows, states, kept, booked = [] }, fence) => {
       guard();
+      const held = leases.get(id);
+      if (fence !== undefined && (held?.owner !== fence.owner || held.epoch !== fence.epoch)) return { is: "lost" };
       const log = logOf(id);
-      if (rows.some((row) => has(log, row))) return "duplicate";
-      if (bookIn(ledgerOf(id), booked) === "duplicate") return "duplicate";
+      const twice = rows.filter((row, i) => came(log, row) || came(rows.slice(0, i), row));
+      if (twice.length > 0) return { is: "twice", seqs: twice.map((r) => r.seq) };
+      if (!rows.every(fits)) throw new Error("a row can't be stored");
+      bookIn(ledgerOf(id), booked);
       log.push(...rows);
       records.set(id, [...(records.get(id) ?? []), ...kept]);
       const channel = channels.get(id);
@@ -113,12 +135,13 @@ export function memoryEngineStore(): MemoryStore {
           games: channel.games.map((g) => ({ ...g, durable: states.find((s) => s.gameId === g.id)?.durable ?? g.durable })),
         });
       }
-      return "committed";
+      return { is: "committed" };
     },
     append: async (id, rows) => {
       guard();
       const log = logOf(id);
-      for (const row of rows) if (!has(log, row)) log.push(row);
+      for (const row of rows) if (fits(row) && !has(log, row)) log.push(row);
+      return rows.filter((row) => !fits(row)).length;
     },
     desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
@@ -138,16 +161,19 @@ export function memoryEngineStore(): MemoryStore {
       const channel = channels.get(id);
       if (channel !== undefined) channels.set(id, { ...channel, hushed: on });
     },
-    lease: async (id, owner, nowMs, untilMs) => {
+    lease: async (id, owner, forMs) => {
       guard();
-      const held = leases.get(id);
-      if (held !== undefined && held.owner !== owner && held.untilMs > nowMs) return false;
-      leases.set(id, { owner, untilMs });
-      return true;
+      const { nowMs } = store.time;
+      const held = leases.get(id) ?? { owner: "", untilMs: 0, epoch: 0 };
+      if (held.owner !== owner && held.owner !== "" && held.untilMs > nowMs) return null;
+      const epoch = held.owner === owner ? held.epoch : held.epoch + 1;
+      leases.set(id, { owner, untilMs: nowMs + forMs, epoch });
+      return { owner, epoch };
     },
     release: async (id, owner) => {
       guard();
-      if (leases.get(id)?.owner === owner) leases.delete(id);
+      const held = leases.get(id);
+      if (held?.owner === owner) leases.set(id, { ...held, owner: "", untilMs: 0 });
     },
     prop: async () => (guard(), null),
     session: async () => (guard(), null),
