@@ -26,6 +26,7 @@ export async function buildProcesses() {
       practice: join(root, "src/practice/main.ts"),
       // For the tests' own installation, which makes links as the server does.
       secrets: join(root, "src/server/secrets.ts"),
+      decoder: join(root, "src/server/decode/main.ts"),
       ledger: join(root, "src/server/ledger/main.ts"),
       web: join(root, "src/server/web/main.ts"),
     },

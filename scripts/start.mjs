@@ -12,6 +12,8 @@ const help = `./start            starts Izzam with the demo channel and the prac
   --lan            reachable from the local network too, not from this computer only
   --port N         the port to use (usually 4470; another is chosen when it is taken)
   --no-practice    without the practice rig
+  --public-url URL where the world reaches it, behind a proxy that adds HTTPS: https://izzam.example
+  --trust LIST     addresses or networks of such proxies, by commas: 127.0.0.1,10.0.0.0/24
   --data FOLDER    where database, keys and logs live (usually .data)`;
 
 async function main() {
@@ -24,6 +26,8 @@ async function main() {
         port: { type: "string" },
         "no-practice": { type: "boolean" },
         data: { type: "string" },
+        "public-url": { type: "string" },
+        trust: { type: "string" },
         help: { type: "boolean", short: "h" },
       },
     }).values;
@@ -37,6 +41,10 @@ async function main() {
   const wished = options.port === undefined ? 4470 : Number(options.port);
   if (!Number.isInteger(wished) || wished < 1 || wished > 65_535)
     throw new Trouble(`${options.port} is not a port: a port is a whole number from 1 to 65535.`);
+
+  const publicUrl = options["public-url"];
+  if (publicUrl !== undefined && !/^https?:\/\/[^/\s]+\/?$/.test(publicUrl))
+    throw new Trouble(`${publicUrl} is no public address: write it with its scheme and without a path, like https://izzam.example.`);
 
   await ensureSystem([...databasePrograms, "ffmpeg"]);
   await ensurePackages();
@@ -72,10 +80,33 @@ async function main() {
     await ensureBuilt();
     if (stopping) return;
     writeFileSync(lock, JSON.stringify({ pid: process.pid, port: wished }));
-    const pending = startDatabase(folder, { databases: ["izzam", "izzam_demo"] });
+    const databases = ["izzam", "izzam_demo"];
+    let pending = startDatabase(folder, { databases, onExit: () => databaseEnded() });
     // On the list before it runs, so that a Ctrl-C in this very moment stops it too.
     running.push({ stop: async () => (await pending.catch(() => null))?.stop() });
     const database = await pending;
+    const pause = pauses();
+    let bornMs = Date.now();
+    // Killed, fallen over, or the disk full: it is kept like the others, on the port that they know.
+    const databaseEnded = async () => {
+      if (stopping) return;
+      const why = lastWords(folder);
+      const waitMs = pause(Date.now() - bornMs);
+      say(
+        `The database ended${why === "" ? "" : `: ${why}`}. Starting it again${waitMs < 1_000 ? "" : ` in ${Math.round(waitMs / 1000)} s`}.`,
+      );
+      await new Promise((resolve) => setTimeout(resolve, waitMs));
+      if (stopping) return;
+      bornMs = Date.now();
+      pending = startDatabase(folder, { quiet: true, databases, port: database.port, onExit: () => databaseEnded() });
+      pending.then(
+        () => say("The database runs again."),
+        (error) => {
+          say(error instanceof Trouble ? error.message : String(error));
+          if (!stopping) void databaseEnded();
+        },
+      );
+    };
     const port = await freePort(wished, host);
     if (port !== wished) say(`· Port ${wished} is taken by another program; using ${port}.`);
     const webPort = await freePort(port + 1);
@@ -90,6 +121,8 @@ async function main() {
       port,
       webPort,
       lan: options.lan,
+      publicUrl: options["public-url"] ?? "",
+      trusted: options.trust ?? "",
       demo,
       practice,
       setupCode,
@@ -97,16 +130,15 @@ async function main() {
     await step(demo ? "Preparing the demo channel" : "Preparing the database", () => seed(env));
 
     const keep = async (name) => {
-      let failures = 0;
+      const pause = pauses();
       const slot = { stop: async () => slot.now.stop() };
       const begin = () => {
         const from = Date.now();
         slot.now = startProcess(name, env, join(folder, "logs"), {
           onExit: (code, signal) => {
             if (stopping || !slot.ready) return;
-            failures = Date.now() - from > 60_000 ? 1 : failures + 1;
             say(`The ${name} process ended (${signal ?? code}); starting it again.`);
-            setTimeout(() => !stopping && begin(), Math.min(10_000, 250 * 2 ** failures));
+            setTimeout(() => !stopping && begin(), pause(Date.now() - from));
           },
         });
         return slot.now.ready;
@@ -122,6 +154,26 @@ async function main() {
     for (const part of running.reverse()) await part.stop();
     rmSync(lock, { force: true });
     throw error;
+  }
+}
+
+/** How long to wait before the next start: next to nothing, and longer only for what dies young again and again. */
+function pauses(youngMs = 5_000) {
+  let young = 0;
+  return (livedMs) => {
+    young = livedMs < youngMs ? young + 1 : 0;
+    return young === 0 ? 100 : Math.min(20_000, 250 * 2 ** young);
+  };
+}
+
+/** Why the database ended, as far as its log says. */
+function lastWords(folder) {
+  try {
+    const lines = readFileSync(join(folder, "mariadb.log"), "utf8").trim().split("\n").slice(-40);
+    const told = lines.filter((line) => /\[ERROR\]|No space left|signal \d+|Out of memory/i.test(line)).at(-1) ?? "";
+    return told.replace(/^[\d-]+\s+[\d:]+\s+\d+\s+/, "").slice(0, 200);
+  } catch {
+    return "";
   }
 }
 

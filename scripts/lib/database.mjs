@@ -49,7 +49,7 @@ export async function stopLeftDatabase(folder) {
  * left behind on the same folder is stopped first (two on one folder hang); one that was killed recovers
  * by itself. Returns { port, password, pid, stop, kill }.
  */
-export async function startDatabase(folder, { quiet = false, databases = ["izzam"], patterns = [], port: wishedPort = 0 } = {}) {
+export async function startDatabase(folder, { quiet = false, databases = ["izzam"], patterns = [], port: wishedPort = 0, onExit } = {}) {
   const dir = join(folder, "mariadb");
   const keys = join(folder, "keys");
   mkdirSync(keys, { recursive: true, mode: 0o700 });
@@ -119,7 +119,13 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
       { stdio: "ignore", detached: true },
     );
     let ended = false;
-    child.on("exit", () => (ended = true));
+    let meant = false;
+    let ready = false;
+    child.on("exit", () => {
+      ended = true;
+      // One that never came up is told by the error below.
+      if (!meant && ready) onExit?.();
+    });
     const { createConnection } = await import("mysql2/promise");
     for (let i = 0; i < 300; i += 1) {
       if (ended) {
@@ -130,6 +136,7 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
         const connection = await createConnection({ host: "127.0.0.1", port, user: "izzam", password, connectTimeout: 1000 });
         await connection.query(`USE ${databases[0]}`);
         await connection.end();
+        ready = true;
         break;
       } catch {
         await wait(100);
@@ -137,11 +144,13 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
       }
     }
     const stop = async () => {
+      meant = true;
       if (!ended) child.kill("SIGTERM");
       for (let i = 0; i < 200 && !ended; i += 1) await wait(50);
       if (!ended) child.kill("SIGKILL");
     };
     const kill = async () => {
+      meant = true;
       child.kill("SIGKILL");
       while (!ended) await wait(20);
     };

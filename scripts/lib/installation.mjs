@@ -22,6 +22,8 @@ export function settingsFor({
   port,
   webPort,
   lan = false,
+  publicUrl = "",
+  trusted = "",
   demo = true,
   practice = null,
   setupCode = "",
@@ -41,6 +43,8 @@ export function settingsFor({
     IZZAM_INTERNAL_KEY: internalKey,
     IZZAM_DEMO: demo ? "1" : "0",
     IZZAM_LAN: lan ? "1" : "0",
+    IZZAM_PUBLIC_URL: publicUrl,
+    IZZAM_TRUSTED_PROXIES: trusted,
     IZZAM_SETUP_CODE: setupCode,
     IZZAM_PRACTICE_URL: practice ? `http://127.0.0.1:${practice.port}` : "",
     IZZAM_PRACTICE_PORT: practice ? String(practice.port) : "",
@@ -55,6 +59,12 @@ export function settingsFor({
   };
 }
 
+/** The rig stands for strangers: it gets its own ports and secrets, and no key or password of the installation. */
+const strangersOnly = (env) =>
+  Object.fromEntries(
+    Object.entries(env).filter(([name]) => !name.startsWith("IZZAM_") || /^IZZAM_(PRACTICE_|PORT$|HOST$|LOG$|DEMO$)/.test(name)),
+  );
+
 export const seed = (env) => run(process.execPath, [join(root, ".build/seed.mjs")], { env });
 
 /**
@@ -66,7 +76,7 @@ export function startProcess(name, env, folder, { onExit } = {}) {
   const log = createWriteStream(join(folder, `${name}.log`), { flags: "a" });
   const child = spawn(process.execPath, ["--enable-source-maps", join(root, `.build/${name}.mjs`)], {
     cwd: root,
-    env,
+    env: name === "practice" ? strangersOnly(env) : env,
     stdio: ["ignore", "pipe", "pipe", "ipc"],
     detached: true,
   });

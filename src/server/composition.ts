@@ -1,3 +1,4 @@
+import { join } from "node:path";
 import { pino } from "pino";
 import { inProcessBus } from "./adapters/bus/in-process";
 import { ircChat } from "./adapters/irc/connection";
@@ -5,12 +6,16 @@ import { chatSettingsSchema } from "./adapters/irc/settings";
 import { httpEngineLink } from "./adapters/engine-link/http";
 import { isAway, openDatabase } from "./adapters/mariadb/database";
 import { mariadbEngineStore } from "./adapters/mariadb/engine-store";
+import { childDecoder } from "./decode/decoder";
 import { mariadbOperatorStore } from "./adapters/mariadb/operator-store";
 import { type ChatMaker, Engine } from "./engine/engine";
 import type { Env } from "./env";
 import type { EventsRow } from "./ports/engine-store";
 import { systemClock } from "./ports/clock";
 import { newToken, unseal } from "./secrets";
+
+/** Built beside the processes that start it; all of them run in the folder of the installation. */
+const decoderProgram = join(process.cwd(), ".build/decoder.mjs");
 
 /** The only file that chooses adapters. */
 export function compose(env: Env) {
@@ -42,8 +47,9 @@ export function compose(env: Env) {
     open(row.secret),
     ...(row.oldSecret !== null && nowMs < row.oldUntilMs ? [open(row.oldSecret)] : []),
   ];
-  const engine = new Engine({ store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets });
-  return { engine, store, pools: [db, living, patient] as const, log };
+  const decoder = childDecoder(decoderProgram);
+  const engine = new Engine({ decoder, store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets });
+  return { engine, store, decoder, pools: [db, living, patient] as const, log };
 }
 
 /** What the web process works with. */
@@ -56,6 +62,7 @@ export function composeWeb(env: Env) {
     isAway,
     store: mariadbOperatorStore(openDatabase(env.database)),
     engine: httpEngineLink(env.port, env.internalKey),
+    decoder: childDecoder(decoderProgram),
   };
 }
 export type WebServices = ReturnType<typeof composeWeb>;

@@ -21,6 +21,13 @@ const schema = z.object({
   IZZAM_PRACTICE_TRIGGERS: z.string().default(""),
   IZZAM_SETUP_CODE: z.string().default(""),
   IZZAM_LAN: z.enum(["0", "1"]).default("0"),
+  /** Where the world reaches Izzam, when a proxy stands before it: https://izzam.example */
+  IZZAM_PUBLIC_URL: z
+    .string()
+    .refine((u) => u === "" || /^https?:\/\/[^/]+\/?$/.test(u), "an address without a path, like https://izzam.example")
+    .default(""),
+  /** Addresses or networks (CIDR), by commas, of proxies whose word on who asks is believed. */
+  IZZAM_TRUSTED_PROXIES: z.string().default(""),
   IZZAM_LOG: z.string().default("info"),
 });
 
@@ -29,6 +36,8 @@ export type Env = Readonly<{
   port: number;
   webPort: number;
   lan: boolean;
+  publicUrl: URL | null;
+  trustedProxies: readonly string[];
   database: Readonly<{ host: string; port: number; user: string; password: string; name: string }>;
   appKey: Buffer;
   internalKey: string;
@@ -49,6 +58,10 @@ export function readEnv(from: Readonly<Record<string, string | undefined>> = pro
     port: e.IZZAM_PORT,
     webPort: e.IZZAM_WEB_PORT,
     lan: e.IZZAM_LAN === "1",
+    publicUrl: e.IZZAM_PUBLIC_URL === "" ? null : new URL(e.IZZAM_PUBLIC_URL),
+    trustedProxies: e.IZZAM_TRUSTED_PROXIES.split(",")
+      .map((a) => a.trim())
+      .filter((a) => a !== ""),
     database: { host: e.IZZAM_DB_HOST, port: e.IZZAM_DB_PORT, user: e.IZZAM_DB_USER, password: e.IZZAM_DB_PASSWORD, name: e.IZZAM_DB_NAME },
     appKey: Buffer.from(e.IZZAM_APP_KEY, "hex"),
     internalKey: e.IZZAM_INTERNAL_KEY,

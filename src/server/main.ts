@@ -6,7 +6,7 @@ import { readEnv } from "./env";
 
 /** The engine process. Ends on SIGTERM, SIGINT, or when what started it is gone. */
 const env = readEnv();
-const { engine, store, pools, log } = compose(env);
+const { engine, store, decoder, pools, log } = compose(env);
 const door = openDoor({ env, engine, store, log, builtDir: fileURLToPath(new URL("./overlay/", import.meta.url)) });
 
 let stopping = false;
@@ -16,6 +16,7 @@ const stop = async (): Promise<void> => {
   // Whatever hangs, a stop is a stop.
   setTimeout(() => process.exit(0), 4_000).unref();
   await door.close();
+  decoder.stop();
   await engine.stop();
   await Promise.all(pools.map((pool) => pool.destroy()));
   process.exit(0);

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
+import { isLocal } from "../../server/web/cookie";
 import { currentSession } from "../../server/web/http";
 import { services } from "../../server/web/services";
 import { SignIn } from "./sign-in";
@@ -10,5 +11,5 @@ export default async function SignInPage({ searchParams }: { searchParams: Promi
   if ((await currentSession()) !== null) redirect("/prepare");
   const { store, env } = services();
   if (!(await store.accounts.anyOperator())) redirect("/set-up");
-  return <SignIn demo={env.demo} ended={(await searchParams)["ended"] === "1"} practice={env.practiceUrl} />;
+  return <SignIn demo={env.demo && (await isLocal())} ended={(await searchParams)["ended"] === "1"} practice={env.practiceUrl} />;
 }

@@ -89,6 +89,9 @@ export function chatReader(dialect: Dialect): (line: Line) => ChatLine | null {
       if (action === null) return null;
       text = action[1] ?? "";
     }
+    // Colours and bold of chat programs are no words; marked places are counted in the text as it was sent.
+    const plainText = text;
+    text = withoutFormats(text);
     const { tags } = line;
     if (tags === "") {
       return { id: null, viewerId: idOf(line.from), name: nameOf(line.from), roles: none, text, marks: noMarks, target };
@@ -107,7 +110,7 @@ export function chatReader(dialect: Dialect): (line: Line) => ChatLine | null {
       name: nameOf(name === "" ? line.from : name),
       roles: badges === "" ? none : rolesOf(badges),
       text,
-      marks: marked === "" ? noMarks : marksFrom(marked, text),
+      marks: marked === "" || plainText !== text ? noMarks : marksFrom(marked, text),
       target,
     };
   };
@@ -129,6 +132,13 @@ function readTags(tags: string, needles: readonly string[], firsts: readonly num
     at = stop + 1;
   }
 }
+
+/** Formatting codes as chat programs send them: colours with their numbers, bold, italic, underline and the like. */
+// eslint-disable-next-line no-control-regex -- these control characters are what is to be removed
+const formats = /\u0003(?:\d{1,2}(?:,\d{1,2})?)?|\u0004(?:[0-9a-fA-F]{6}(?:,[0-9a-fA-F]{6})?)?|[\u0002\u000F\u0011\u0016\u001D-\u001F]/g;
+// eslint-disable-next-line no-control-regex -- as above; most lines have none of them
+const mayBeFormatted = /[\u0002-\u0004\u000F\u0011\u0016\u001D-\u001F]/;
+const withoutFormats = (text: string): string => (mayBeFormatted.test(text) ? text.replace(formats, "") : text);
 
 /** Control and direction characters in a name could repaint the line it is shown in. */
 const cleanName = (name: string): string =>

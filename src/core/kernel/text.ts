@@ -1,3 +1,5 @@
+import { fold } from "./fold";
+
 /**
  * Whatever comes from outside is a stranger: half an emoji (a surrogate without its other half) and NUL
  * are legal in JSON and in JavaScript, and no database, file or other program takes them.
@@ -37,6 +39,12 @@ export function parseJson(text: string): unknown {
   const value: unknown = JSON.parse(text);
   return mayBring.test(text) ? cleaned(value) : value;
 }
+
+/**
+ * The form in which operators' names are compared, everywhere: in the column, by the limiter, when somebody
+ * signs in. No two operators go by names that look alike.
+ */
+export const loginKey = (given: string): string => cut(fold(wellFormed(given)).trim().replace(/\s+/g, " "), 60);
 
 /**
  * The one form of a viewer's id, made where it comes in, by chat and by events alike: well-formed,

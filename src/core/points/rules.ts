@@ -105,6 +105,12 @@ function onTimer(at: At, nowMs: number, ctx: StepContext): Outcome {
   };
 }
 
+/** A round that is due further off than one round ever is was set by a clock that leapt and has been set right since. */
+const rewound = (at: At, nowMs: number): At =>
+  at.durable.nextMs === null || at.durable.nextMs - nowMs <= at.settings.presence.everyMin * minute
+    ? at
+    : { ...at, durable: { ...at.durable, nextMs: null } };
+
 const hear = (at: At, viewer: Viewer, atMs: number): At => {
   const { dust } = at;
   const kept =
@@ -216,7 +222,8 @@ export const pointsRules: GameRules<PointsSettings, PointsDurable, PointsDust, n
   freshDust: () => ({ heard: null, length: 0, left: [] }),
   durable: pointsDurableSchema,
   dueMs: (settings, durable) => (settings.presence.points === 0 ? null : (durable.nextMs ?? 0)),
-  step: (at, signal, ctx) => {
+  step: (given, signal, ctx) => {
+    const at = rewound(given, signal.atMs);
     if (signal.kind === "message") return onMessage(at, signal, ctx);
     if (signal.kind === "timer") return onTimer(at, signal.atMs, ctx);
     if (signal.kind === "here") return still(hear(at, signal.viewer, signal.atMs));

@@ -27,8 +27,9 @@ export function costOf(reward: Reward, desk: Pick<Desk, "priceAt">, nowMs: numbe
   return moving === null ? reward.price : inPoints(priceNow(moving, desk.priceAt(reward.id), nowMs));
 }
 
+/** A time ahead of now was set by a clock that has been set right since: nothing rests longer than it rests. */
 const waitS = (fromMs: number | null, restMs: number, nowMs: number): number =>
-  fromMs === null || restMs === 0 ? 0 : Math.ceil(Math.max(0, fromMs + restMs - nowMs) / 1000);
+  fromMs === null || restMs === 0 ? 0 : Math.ceil(Math.max(0, Math.min(fromMs, nowMs) + restMs - nowMs) / 1000);
 
 /**
  * Whether a viewer may buy this now; the first check that fails answers, in the order of RULES section 9:

@@ -210,6 +210,8 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
     case "sale": {
       const sale = ctx.desk.sale(hand.sale);
       if (sale === null) return no(at, refusal("sale/unknown"));
+      if (hand.seen !== undefined && hand.seen !== sale.state)
+        return no(at, refusal("sale/decided-by", { by: sale.decidedBy, state: sale.state }), sale.rewardName);
       if (sale.state === "refunded") return no(at, refusal("sale/refunded-already"), sale.rewardName);
       if (hand.what === "refund")
         return {

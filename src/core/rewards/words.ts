@@ -51,6 +51,11 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return `${name} costs ${n("price")}; you have ${n("has")} ${String(facts["name"] ?? "")}, ${n("lacks")} too few`.replace(" ,", ",");
     case "sale/unknown":
       return "this sale is not there any more";
+    case "sale/decided-by": {
+      const who = String(facts["by"] ?? "") || "somebody";
+      const did = facts["state"] === "done" ? "did it" : facts["state"] === "refunded" ? "gave its points back" : "made it wait again";
+      return `${who} ${did}, a moment ago; nothing was changed`;
+    }
     case "sale/refunded-already":
       return "its points were given back already";
     case "sale/not-refunded":

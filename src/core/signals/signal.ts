@@ -92,7 +92,13 @@ export const handSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("template"), what: z.enum(["save", "use", "remove"]), id: z.string().max(26), name: z.string().max(60) }),
   z.object({ do: z.literal("mute"), id: z.string().min(1).max(64), name: z.string().max(80), on: z.boolean() }),
   /** A sale that waits, or was made: done, or its points given back. */
-  z.object({ do: z.literal("sale"), sale: z.string().max(40), what: z.enum(["done", "refund", "undone"]) }),
+  z.object({
+    do: z.literal("sale"),
+    sale: z.string().max(40),
+    what: z.enum(["done", "refund", "undone"]),
+    /** How it stood where it was decided: of two who decide at once, the first does, and the second is told. */
+    seen: z.enum(["waiting", "done", "refunded"]).optional(),
+  }),
   z.object({ do: z.literal("refund-all"), reward: z.string().max(26) }),
   /** Points given out again after a refund that was a slip. */
   z.object({ do: z.literal("sale-again"), sale: z.string().max(40) }),

@@ -267,8 +267,8 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
       z.object({ id: z.string(), kind: z.string(), name: z.string(), version: z.number(), view: z.record(z.string(), z.unknown()) }),
     ),
     /** Lanes where something plays or waits. */
-    /** Sales that wait for a yes, oldest first: some of them, and how many there are. */
-    sales: z.object({ count: z.number(), older: z.number(), first: z.array(waitingSaleSchema), points: z.string() }),
+    /** Sales that wait for a yes, oldest first: some of them, and how many there are; `changes` grows with every sale. */
+    sales: z.object({ count: z.number(), older: z.number(), first: z.array(waitingSaleSchema), points: z.string(), changes: z.number() }),
     lanes: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
     events: z.object({ lastMs: z.number().nullable(), perMinute: z.number(), refused: z.number() }),
     overlays: z.array(standingOverlaySchema),

@@ -5,6 +5,7 @@ import type { Duplex } from "node:stream";
 import { createProxyServer } from "http-proxy-3";
 import type { Logger } from "pino";
 import { type WebSocket, WebSocketServer } from "ws";
+import { z } from "zod";
 import { type ChannelId, channelId } from "../../core/kernel/ids";
 import type { Refusal } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
@@ -15,6 +16,7 @@ import type { EngineStore } from "../ports/engine-store";
 import { hashToken, sameText } from "../secrets";
 import type { Engine } from "./engine";
 import { inside } from "./inside";
+import { askers, fromHere } from "./origin";
 import { rememberedSessions } from "./sessions";
 
 const types: Readonly<Record<string, string>> = {
@@ -23,6 +25,17 @@ const types: Readonly<Record<string, string>> = {
   ".html": "text/html; charset=utf-8",
   ".woff2": "font/woff2",
   ".map": "application/json",
+};
+/** A household or a phone company may share an address; nobody needs more than this of one. */
+const mostSockets = 20_000;
+const mostSocketsEach = 300;
+const isWellFormedPath = (path: string): boolean => {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
 };
 /** With the time, for operators; overlays pass over what they don't know. */
 const beatText = (nowMs: number): string => JSON.stringify({ v: wireVersion, type: "beat", nowMs } satisfies ToOperator);
@@ -52,7 +65,7 @@ export function openDoor({
 }: Readonly<{ env: Env; engine: Engine; store: EngineStore; log: Logger; builtDir: string }>) {
   const proxy = createProxyServer({
     target: { host: "127.0.0.1", port: env.webPort },
-    xfwd: true,
+    xfwd: false,
     proxyTimeout: 120_000,
     headers: { "x-izzam-door": env.internalKey },
   });
@@ -63,6 +76,8 @@ export function openDoor({
       "<!doctype html><meta http-equiv=refresh content=2><title>Izzam is starting</title><p>Izzam is starting. This page tries again by itself.</p>",
     );
   });
+  const askerOf = askers(env.trustedProxies);
+  const ours = (req: IncomingMessage): boolean => fromHere(req.headers.origin, req.headers.host, env.publicUrl);
   const sessions = rememberedSessions(store);
   const fonts = new Map<string, { body: Buffer; type: string }>();
 
@@ -118,7 +133,44 @@ export function openDoor({
     picture(res, known.mime, known.bytes, true);
   };
 
-  const allowedHost = (req: IncomingMessage): boolean => (env.lan ? localNames : ownNames).test(req.headers.host ?? "");
+  /** Who is signed in, or whose phone is paired. */
+  const signedIn = async (req: IncomingMessage) => {
+    for (const cookie of sessionCookies) {
+      const token = cookie.exec(req.headers.cookie ?? "")?.[1];
+      if (token === undefined) continue;
+      const hash = hashToken(token);
+      const session = await sessions.of(hash);
+      if (session !== null) return { ...session, hash };
+    }
+    return null;
+  };
+  /**
+   * Hush is the engine's own: neither web nor the database is asked, whatever became of them. Everyone who
+   * works on the channel may; a paired phone too.
+   */
+  const hush = async (req: IncomingMessage, res: ServerResponse): Promise<void> => {
+    const answer = (status: number, body: unknown): void => {
+      res.writeHead(status, { "content-type": "application/json", "cache-control": "no-store" }).end(JSON.stringify(body));
+    };
+    const no = (status: number, code: string, words: string): void => answer(status, { ok: false, refusal: { code, facts: {} }, words });
+    if (req.method !== "POST") return plain(res, 405, "hush comes by POST");
+    if (!ours(req)) return no(403, "access/foreign", "This request did not come from an Izzam page, so nothing was done.");
+    const body = hushSchema.safeParse(parse(await readText(req, 1_000)));
+    if (!body.success) return no(422, "input/invalid", "It is not said whether to hush or to release. Nothing was changed.");
+    const session = await signedIn(req).catch(() => undefined);
+    if (session === undefined)
+      return no(503, "store/away", "The database does not answer, and it is not known who you are. Nothing was changed.");
+    if (session === null) return no(401, "access/signed-out", "You are signed out. Sign in again.");
+    const runner = engine.runners.get(session.channelId);
+    if (runner === undefined) return no(404, "channel/unknown", "The channel is not running yet. Try again in a moment.");
+    void runner.hush(body.data.on);
+    // The list of who did what may wait for the database; hush must not.
+    void store.audit(session.channelId, session.operatorId, "hush", body.data, engine.nowMs()).catch(() => undefined);
+    answer(200, { ok: true, value: null });
+  };
+
+  const allowedHost = (req: IncomingMessage): boolean =>
+    (env.lan ? localNames : ownNames).test(req.headers.host ?? "") || (env.publicUrl !== null && req.headers.host === env.publicUrl.host);
 
   /** Signed events and trigger addresses bring their own secret, so they may come by any name. */
   const fromDevices = (path: string, req: IncomingMessage, res: ServerResponse, fail: (error: unknown) => void): boolean => {
@@ -158,6 +210,10 @@ export function openDoor({
       })
     )
       return;
+    // A browser that came by HTTPS once comes by nothing else; by plain HTTP nobody may say that for us.
+    const asker = askerOf(req);
+    if (asker.https) res.setHeader("strict-transport-security", "max-age=31536000");
+    if (!isWellFormedPath(at)) return plain(res, 400, "this address is not well-formed");
     // Pages of other sites must not reach a server on loopback by a name of their own.
     if (!allowedHost(req)) return plain(res, 421, "Izzam answers at localhost only. Start it with --lan to open it to your network.");
     const path = (req.url ?? "/").split("?")[0] ?? "/";
@@ -168,7 +224,8 @@ export function openDoor({
     const sha = /^\/props\/([0-9a-f]{64})$/.exec(path)?.[1];
     const marked = /^\/marked\/([A-Za-z0-9_-]{1,26})\/([A-Za-z0-9_-]{1,64})$/.exec(path);
     const schema = /^\/schemas\/([a-z0-9.-]{1,60})\.json$/.exec(path)?.[1];
-    if (path === "/schemas" || path === "/schemas/" || schema !== undefined) schemas(res, schema ?? null);
+    if (path === "/api/hush") void hush(req, res).catch(fail);
+    else if (path === "/schemas" || path === "/schemas/" || schema !== undefined) schemas(res, schema ?? null);
     else if (path === "/overlay") void file(res, "overlay.html", false);
     else if (path.startsWith("/built/")) void file(res, path.slice(7), /-[A-Z0-9]{8}\.|\.woff2$/.test(path));
     else if (sha !== undefined) prop(res, sha).catch(fail);
@@ -190,11 +247,18 @@ export function openDoor({
       if (!sameText(key, env.internalKey)) return plain(res, 404, "not found");
       inside(engine, path.slice(9), req, res).catch(fail);
     } else {
-      delete req.headers["x-forwarded-for"];
+      // What web hears of who asks is what was found out here, and nothing that anybody wrote.
+      for (const name of ["forwarded", "via", "x-real-ip", "x-forwarded-host", "x-forwarded-port", "x-izzam-door"])
+        delete req.headers[name];
+      req.headers["x-forwarded-for"] = asker.address;
+      req.headers["x-forwarded-proto"] = asker.https ? "https" : "http";
+      req.headers["x-izzam-local"] = asker.local ? "1" : "0";
       proxy.web(req, res);
     }
   });
 
+  /** How many sockets are open, by who opened them. */
+  const open = new Map<string, number>();
   const sockets = new WebSocketServer({ noServer: true, maxPayload: 16 * 1024, perMessageDeflate: false });
   server.on("upgrade", (req: IncomingMessage, socket: Duplex, head: Buffer) => {
     socket.on("error", () => undefined);
@@ -202,6 +266,19 @@ export function openDoor({
       socket.destroy();
       return;
     }
+    const asker = askerOf(req);
+    const from = open.get(asker.address) ?? 0;
+    if (sockets.clients.size >= mostSockets || (!asker.local && from >= mostSocketsEach)) {
+      // Comes again by itself, a little later each time.
+      socket.end("HTTP/1.1 503 Service Unavailable\r\nRetry-After: 30\r\nConnection: close\r\n\r\n");
+      return;
+    }
+    open.set(asker.address, from + 1);
+    socket.once("close", () => {
+      const left = (open.get(asker.address) ?? 1) - 1;
+      if (left <= 0) open.delete(asker.address);
+      else open.set(asker.address, left);
+    });
     sockets.handleUpgrade(req, socket, head, (ws) => welcome(ws, req));
   });
 
@@ -239,7 +316,7 @@ export function openDoor({
       if (body.type === "shop") {
         known = "viewer";
         const token = viewerCookie.exec(req.headers.cookie ?? "")?.[1];
-        if (!sameHost(req.headers.origin, req.headers.host)) return ws.close(4003, "not from here");
+        if (!ours(req)) return ws.close(4003, "not from here");
         const channel = channelId(body.channel);
         if (!engine.runners.has(channel)) return ws.close(4004, "no such channel");
         const hash = token === undefined ? "" : hashToken(token);
@@ -250,21 +327,11 @@ export function openDoor({
         return;
       }
       known = "operator";
-      const origin = req.headers.origin;
-      const tokens = sessionCookies.map((c) => c.exec(req.headers.cookie ?? "")?.[1]).filter((t) => t !== undefined);
-      if (tokens.length === 0 || !sameHost(origin, req.headers.host)) return ws.close(4003, "signed out");
-      const find = async (): Promise<Readonly<{ channelId: ChannelId; hash: string }> | null> => {
-        for (const token of tokens) {
-          const hash = hashToken(token);
-          const session = await sessions.of(hash);
-          if (session !== null) return { channelId: session.channelId, hash };
-        }
-        return null;
-      };
-      find().then(
+      if (!ours(req)) return ws.close(4003, "signed out");
+      signedIn(req).then(
         (session) => {
           if (session === null) return ws.close(4003, "signed out");
-          if (body.type === "peek") return engine.overlays.peek(ws, session.channelId, body.overlay, body.resume);
+          if (body.type === "peek") return engine.overlays.peek(ws, session.channelId, body.overlay, body.resume, session.hash);
           engine.operators.join(ws, session.channelId, session.hash);
           ws.send(beatText(engine.nowMs()));
         },
@@ -291,10 +358,20 @@ function triggerInWords({ code, facts }: Refusal): string {
     case "cue/cooling":
       return `not yet: ${facts["freeInS"]} s to go`;
     case "store/away":
-      return "the database does not answer; try again";
+      return "not at the moment: Izzam is starting, or its database does not answer; try again";
     default:
       return "not fired";
   }
+}
+
+const hushSchema = z.object({ on: z.boolean() });
+async function readText(req: IncomingMessage, most: number): Promise<string> {
+  let text = "";
+  for await (const part of req) {
+    text += String(part);
+    if (text.length > most) return "";
+  }
+  return text;
 }
 
 function schemas(res: ServerResponse, type: string | null): void {
@@ -305,15 +382,6 @@ function schemas(res: ServerResponse, type: string | null): void {
     "access-control-allow-origin": "*",
   });
   res.end(JSON.stringify(body ?? { ok: false, why: "no such type" }, null, 2));
-}
-
-/** Pages of other sites may open a WebSocket too; they can't hide where they come from. */
-function sameHost(origin: string | undefined, host: string | undefined): boolean {
-  try {
-    return origin !== undefined && new URL(origin).host === host;
-  } catch {
-    return false;
-  }
 }
 
 function parse(text: string): unknown {

@@ -103,7 +103,7 @@ describe("the engine", () => {
 });
 
 describe("sessions that were seen", () => {
-  const session = { channelId: testChannel().id, operator: "ada", role: "owner" as const };
+  const session = { channelId: testChannel().id, operator: "ada", operatorId: "o1", role: "owner" as const };
   test("hold for an hour while the database is away, and not one it never knew", async () => {
     const store = memoryEngineStore();
     const time = { nowMs: 0 };

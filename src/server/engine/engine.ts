@@ -10,6 +10,7 @@ import type { Note } from "../../core/kernel/step";
 import type { Viewer } from "../../core/signals/signal";
 import type { ShopView } from "../ports/engine-link";
 import type { ChannelRow, ChatRow, EngineStore, EventsRow, Fence } from "../ports/engine-store";
+import { type Decoder, inProcessDecoder } from "../decode/decoder";
 import { hashToken } from "../secrets";
 import { proofWord, ViewerHub } from "./viewer-hub";
 import { healthOf } from "./health";
@@ -27,6 +28,8 @@ export type EngineParts = Readonly<{
   makeChat: ChatMaker;
   log: Logger;
   owner: string;
+  /** Opens pictures from outside; in tests this very process does. */
+  decoder?: Decoder;
   /** The secrets with which a channel's events may be signed now. */
   eventSecrets?: (row: EventsRow, nowMs: number) => readonly string[];
 }>;
@@ -43,7 +46,7 @@ export class Engine {
   readonly runners = new Map<ChannelId, Runner>();
   readonly overlays: OverlayHub;
   readonly operators: OperatorHub;
-  readonly marked = new MarkedPictures();
+  readonly marked: MarkedPictures;
   readonly intake: Intake;
   readonly viewers: ViewerHub;
   private readonly chats = new Map<ChannelId, Line>();
@@ -59,19 +62,23 @@ export class Engine {
 
   constructor(private readonly parts: EngineParts) {
     const { bus, clock, store } = parts;
+    this.marked = new MarkedPictures(parts.decoder ?? inProcessDecoder);
     this.overlays = new OverlayHub(
       this.runners,
       clock.now,
       (id) => (this.chats.get(id)?.emotePictures ? `/marked/${id}/{id}` : ""),
       () => this.settled,
     );
-    this.intake = new Intake({ runners: this.runners, clock, secrets: parts.eventSecrets ?? (() => []) });
-    this.operators = new OperatorHub(
-      (id) => this.standing(id),
-      async (hash) => (await store.session(hash, clock.now())) !== null,
-    );
-    this.viewers = new ViewerHub(this.runners, clock.now, (id, tokenHash, viewer) =>
-      store.addViewerSession(id, { tokenHash, viewer, nowMs: clock.now(), untilMs: clock.now() + viewerSessionMs }),
+    this.intake = new Intake({ runners: this.runners, settled: () => this.settled, clock, secrets: parts.eventSecrets ?? (() => []) });
+    const stillValid = async (hash: string): Promise<boolean> => (await store.session(hash, clock.now())) !== null;
+    this.overlays.stillValid = stillValid;
+    this.operators = new OperatorHub((id) => this.standing(id), stillValid);
+    this.viewers = new ViewerHub(
+      this.runners,
+      clock.now,
+      (id, tokenHash, viewer) =>
+        store.addViewerSession(id, { tokenHash, viewer, nowMs: clock.now(), untilMs: clock.now() + viewerSessionMs }),
+      async (hash) => (await store.viewerSession(hash, clock.now())) !== null,
     );
     this.overlays.onPages = () => this.operators.tell();
     bus.subscribe((channel, publication) => {
@@ -116,7 +123,14 @@ export class Engine {
         const stale = runner !== undefined && this.fences.get(id)?.epoch !== fence?.epoch;
         if (stale) await this.drop(id);
         if (fence !== null) this.fences.set(id, fence);
-        if (fence !== null && (runner === undefined || stale || runner.row.revision !== revision)) await this.reload(id);
+        if (fence === null || !(runner === undefined || stale || runner.row.revision !== revision)) continue;
+        try {
+          await this.reload(id);
+        } catch (error) {
+          if (store.isAway(error)) throw error;
+          // One channel that can't be taken up is no reason to let go of the others.
+          log.error({ channel: id, err: String(error) }, "a channel could not be taken up");
+        }
       }
       for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
       this.settled = true;
@@ -225,7 +239,7 @@ export class Engine {
       const trigger = runner.row.triggers.find((t) => t.tokenHash === hash);
       if (trigger !== undefined) return runner.cue(trigger.cueId, "a trigger address", randomUUID(), "address");
     }
-    return refused("trigger/unknown");
+    return refused(this.settled ? "trigger/unknown" : "store/away");
   }
 
   /** Who a viewer page is, by its token's hash; with the roles last seen in chat, or those of when the name was proven. */
@@ -234,6 +248,17 @@ export class Engine {
     const session = await this.parts.store.viewerSession(tokenHash, this.parts.clock.now());
     if (session?.channelId !== channel) return null;
     return this.runners.get(channel)?.withRoles(session.viewer) ?? session.viewer;
+  }
+
+  /** A viewer page is nobody's any more, at once. */
+  async viewerLeaves(tokenHash: string): Promise<void> {
+    this.viewers.left(tokenHash);
+    await this.parts.store.endViewerSession(tokenHash);
+  }
+
+  /** Sessions ended: whatever is open for one that is no more is closed. */
+  async recheck(): Promise<void> {
+    await Promise.all([this.operators.recheck(), this.overlays.recheck(), this.viewers.recheck()]);
   }
 
   /** All that the viewer page shows at first; the same that it is told afterwards. */

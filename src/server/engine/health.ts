@@ -89,6 +89,14 @@ function chatHealth({ chat, perMinute }: HealthFacts): HealthItem {
       todo: "Enter the chat server under Connections.",
     };
   }
+  if (chat.state === "connected" && chat.lastError !== "")
+    return {
+      ...base,
+      state: "waiting",
+      says: chat.lastError,
+      means: "Chat reaches the games; replies do not reach chat.",
+      todo: "",
+    };
   if (chat.state === "connected") {
     return {
       ...base,

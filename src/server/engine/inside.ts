@@ -10,7 +10,7 @@ const id = z.string().min(1).max(26).transform(channelId);
 const bodies = {
   reload: z.object({ channel: id }),
   refresh: z.object({ channel: id }),
-  hush: z.object({ channel: id, on: z.boolean() }),
+  leave: z.object({ channel: id, token: z.string().min(40).max(64) }),
   hand: z.object({ channel: id, game: z.string().max(26), by: z.string().max(60), id: z.string().min(8).max(80), hand: handSchema }),
   cue: z.object({
     channel: id,
@@ -54,11 +54,8 @@ export async function inside(engine: Engine, name: string, req: IncomingMessage,
       await engine.runners.get(bodies.refresh.parse(body).channel)?.refresh();
       return answer({ ok: true });
     }
-    case "hush": {
-      const { channel, on } = bodies.hush.parse(body);
-      const runner = engine.runners.get(channel);
-      if (runner === undefined) return answer(refused("channel/unknown"));
-      await runner.hush(on);
+    case "leave": {
+      await engine.viewerLeaves(bodies.leave.parse(body).token);
       return answer({ ok: true, value: null });
     }
     case "hand": {
@@ -105,7 +102,7 @@ export async function inside(engine: Engine, name: string, req: IncomingMessage,
     case "refused":
       return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });
     case "recheck":
-      await engine.operators.recheck();
+      await engine.recheck();
       return answer({ ok: true });
     case "changed": {
       const { channel, ...what } = bodies.changed.parse(body);

@@ -18,6 +18,8 @@ const keptRefusals = 100;
 export type RefusedEvent = { atMs: number; code: string; why: string; type: string; id: string; count: number };
 export type IntakeDeps = Readonly<{
   runners: ReadonlyMap<ChannelId, Runner>;
+  /** Whether all channels are taken up; left out where they are. */
+  settled?: () => boolean;
   clock: Clock;
   /** The secrets a channel's events may be signed with now, unsealed. */
   secrets: (row: EventsRow, nowMs: number) => readonly string[];
@@ -27,6 +29,7 @@ type Batch = { arrivals: readonly Arrival[]; done: (result: Result<readonly Take
 
 const statusOf: Readonly<Record<string, number>> = {
   "event/no-channel": 404,
+  "event/starting": 503,
   "event/unsigned": 401,
   "event/stale": 401,
   "event/bad-signature": 401,
@@ -40,6 +43,8 @@ const statusOf: Readonly<Record<string, number>> = {
 
 export function eventRefusalInWords({ code, facts }: Refusal): string {
   switch (code) {
+    case "event/starting":
+      return "Izzam is starting; the sender should try again in a moment";
     case "event/no-channel":
       return "there is no such channel here, or it takes no events yet";
     case "event/unsigned":
@@ -150,11 +155,13 @@ export class Intake {
     const row = runner?.row.events ?? null;
     if (runner === undefined || row === null) {
       req.resume();
-      return this.no(channel, "event/no-channel");
+      // Until every channel is taken up nobody can say that there is no such channel: a sender would take that for final.
+      return this.no(channel, runner === undefined && this.deps.settled?.() === false ? "event/starting" : "event/no-channel");
     }
     const body = await read(req);
     if (body === null) return this.no(channel, "event/too-large");
-    const nowMs = this.deps.clock.now();
+    // Senders sign by the wall clock. Ours may run ahead of it, after the computer's was set right.
+    const nowMs = this.deps.clock.wall?.() ?? this.deps.clock.now();
     const header = (name: string): string | undefined => {
       const value = req.headers[name];
       return typeof value === "string" ? value : undefined;

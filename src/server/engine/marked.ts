@@ -1,4 +1,5 @@
-import { type Sheet, toSheet } from "../pictures/sheet";
+import type { Decoder } from "../decode/decoder";
+import type { Sheet } from "../pictures/sheet";
 import { RecentIds } from "./recent-ids";
 
 const mostKept = 500;
@@ -13,6 +14,8 @@ export class MarkedPictures {
   private readonly seen = new Map<string, RecentIds>();
   private readonly known = new Map<string, Promise<Sheet | null>>();
 
+  constructor(private readonly decoder: Decoder) {}
+
   saw(channel: string, id: string): void {
     let ids = this.seen.get(channel);
     if (ids === undefined) this.seen.set(channel, (ids = new RecentIds(5_000)));
@@ -26,7 +29,7 @@ export class MarkedPictures {
     const known = this.known.get(address);
     if (known !== undefined) return known;
     if (this.known.size >= mostKept) this.known.delete(this.known.keys().next().value ?? "");
-    const fetched = fetchPicture(address).then((sheet) => {
+    const fetched = fetchPicture(address, this.decoder).then((sheet) => {
       // A failure is asked again after a while, not for every page that wants it.
       if (sheet === null) setTimeout(() => this.known.delete(address), 30_000).unref();
       return sheet;
@@ -36,7 +39,7 @@ export class MarkedPictures {
   }
 }
 
-async function fetchPicture(address: string): Promise<Sheet | null> {
+async function fetchPicture(address: string, decoder: Decoder): Promise<Sheet | null> {
   try {
     const response = await fetch(address, { redirect: "error", signal: AbortSignal.timeout(5_000) });
     if (!response.ok || response.body === null) return null;
@@ -47,7 +50,7 @@ async function fetchPicture(address: string): Promise<Sheet | null> {
       if (size > mostBytes) return null;
       parts.push(Buffer.from(part));
     }
-    const sheet = await toSheet(Buffer.concat(parts));
+    const sheet = await decoder.picture(Buffer.concat(parts));
     return sheet.ok ? sheet.value : null;
   } catch {
     return null;

@@ -97,7 +97,7 @@ describe("open overlay pages", () => {
   test("an operator who looks at an overlay is fed like a page, and is none: not counted, never the voice", () => {
     const { hub, runner } = setUp();
     const looks = socket();
-    hub.peek(looks.ws, runner.id, "main", null);
+    hub.peek(looks.ws, runner.id, "main", null, "session");
     expect(looks.sent[0]).toMatchObject({ type: "snapshot", stage: { games: [{ id: "wall" }] } });
     hub.voice(looks.ws);
     void runner.hush(true);
@@ -107,8 +107,22 @@ describe("open overlay pages", () => {
     void runner.hush(false);
     expect(looks.sent).toHaveLength(2);
     const lost = socket();
-    hub.peek(lost.ws, runner.id, "no-such-overlay", null);
+    hub.peek(lost.ws, runner.id, "no-such-overlay", null, "session");
     expect([lost.sent.at(-1)!.type, lost.closed()]).toEqual(["gone", 4001]);
+  });
+  test("an operator who signed out sees nothing more, at once; while the database is away nobody is put out", async () => {
+    const { hub, runner } = setUp();
+    const [stays, goes] = [socket(), socket()];
+    hub.peek(stays.ws, runner.id, "main", null, "good");
+    hub.peek(goes.ws, runner.id, "main", null, "ended");
+    hub.stillValid = () => Promise.reject(new Error("away"));
+    await hub.recheck();
+    expect([stays.closed(), goes.closed()]).toEqual([0, 0]);
+    hub.stillValid = (hash) => Promise.resolve(hash === "good");
+    await hub.recheck();
+    expect([stays.closed(), goes.closed()]).toEqual([0, 4003]);
+    void runner.hush(true);
+    expect([stays.sent.at(-1)!.type, goes.sent.length]).toEqual(["hush", 1]);
   });
   test("a slow reader misses dust, never state; one that does not read at all is let go", () => {
     const { hub, runner } = setUp();

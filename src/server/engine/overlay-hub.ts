@@ -36,9 +36,12 @@ export class OverlayHub {
   private readonly feeds = new Map<string, Feed>();
   private readonly pages = new Map<WebSocket, Page>();
   /** Operators who look at an overlay: fed like its pages, and none of them. */
-  private readonly peeks = new Map<WebSocket, string>();
+  private readonly peeks = new Map<WebSocket, Readonly<{ overlay: string; tokenHash: string }>>();
+  /** Whether an operator's session holds still. */
+  stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true);
   private readonly voices: Voices;
   private readonly voiceTimer: NodeJS.Timeout;
+  private readonly recheckTimer: NodeJS.Timeout;
   onPages: (channel: ChannelId) => void = () => undefined;
 
   constructor(
@@ -56,6 +59,8 @@ export class OverlayHub {
       for (const channel of new Set([...this.pages.values()].map((p) => p.channel))) this.settleVoice(channel);
     }, 500);
     this.voiceTimer.unref();
+    this.recheckTimer = setInterval(() => void this.recheck(), 30_000);
+    this.recheckTimer.unref();
   }
 
   private settleVoice(channel: ChannelId): void {
@@ -92,7 +97,7 @@ export class OverlayHub {
     if (known !== undefined) return known;
     const feed = new Feed((text, dust) => {
       for (const page of this.pages.values()) if (page.overlay === overlay) sendTo(page.socket, text, dust);
-      for (const [socket, of] of this.peeks) if (of === overlay) sendTo(socket, text, dust);
+      for (const [socket, of] of this.peeks) if (of.overlay === overlay) sendTo(socket, text, dust);
     }, this.now);
     this.feeds.set(overlay, feed);
     return feed;
@@ -147,12 +152,21 @@ export class OverlayHub {
   }
 
   /** An operator of this channel looks at one of its overlays. */
-  peek(socket: WebSocket, channel: ChannelId, overlay: string, resume: Hello["resume"]): void {
+  peek(socket: WebSocket, channel: ChannelId, overlay: string, resume: Hello["resume"], tokenHash: string): void {
     const runner = this.runners.get(channel);
     if (runner === undefined) return socket.close(4005, "not ready yet, come again");
     if (!runner.row.overlays.some((o) => o.id === overlay)) return this.gone(socket);
-    this.peeks.set(socket, overlay);
+    this.peeks.set(socket, { overlay, tokenHash });
     this.catchUp(socket, runner, overlay, resume);
+  }
+
+  /** Who signed out, or was unpaired, sees nothing more; while the database is away nobody is put out. */
+  async recheck(): Promise<void> {
+    for (const [socket, { tokenHash }] of [...this.peeks]) {
+      if (await this.stillValid(tokenHash).catch(() => true)) continue;
+      this.peeks.delete(socket);
+      socket.close(4003, "signed out");
+    }
   }
 
   private gone(socket: WebSocket): void {
@@ -261,6 +275,7 @@ export class OverlayHub {
 
   stop(): void {
     clearInterval(this.voiceTimer);
+    clearInterval(this.recheckTimer);
     for (const feed of this.feeds.values()) feed.stop();
   }
 }

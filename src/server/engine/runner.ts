@@ -68,6 +68,8 @@ const twinMs = 1_000;
 /** Nobody is told twice within so long that nothing can be bought, and no more than so many are. */
 const tellAgainMs = 30_000;
 const mostTold = 8;
+/** Chat servers and bots read a line that begins with / or . as a command: a word joiner in front keeps it words. */
+const asWords = (text: string): string => (/^\s*[/.]/.test(text) ? `\u2060${text.trimStart()}` : text);
 type Job = Readonly<{
   signal: Signal;
   source: string;
@@ -112,6 +114,8 @@ export class Runner {
   private timing = false;
   private lastHand = { what: "", by: "", atMs: -Infinity };
   private stopped = false;
+  /** Grows with every sale that is made or decided, so that lists of them know when to look again. */
+  private salesChanged = 0;
   private seq: number;
   row: ChannelRow;
 
@@ -612,7 +616,7 @@ export class Runner {
   }
 
   /** Sales that wait for a yes: one by one those of this evening, of the others how many. */
-  private salesWaiting(): { count: number; first: WaitingSale[]; older: number; points: string } {
+  private salesWaiting(): { count: number; first: WaitingSale[]; older: number; points: string; changes: number } {
     const all = this.desk.waiting();
     const show = showOf(this.parts)?.durable;
     const sinceMs = show !== undefined && show.state !== "off" ? (show.show?.sinceMs ?? 0) : this.deps.clock.now() - eveningMs;
@@ -630,6 +634,7 @@ export class Runner {
         text: s.text,
       })),
       points: this.ctx.pointsName,
+      changes: this.salesChanged,
     };
   }
 
@@ -685,7 +690,10 @@ export class Runner {
     // Under hush, dust is simply not shown; games go on counting.
     if (!this.row.hushed) for (const { game, effects } of turn.effects) bus.publish(this.id, { kind: "effects", game, effects });
     for (const { lane, moment } of turn.shows) this.moments.show(lane, moment);
-    for (const { booking } of turn.booked) bus.publish(this.id, { kind: "booked", booking });
+    for (const { booking } of turn.booked) {
+      if (booking.sales.length > 0) this.salesChanged += 1;
+      bus.publish(this.id, { kind: "booked", booking });
+    }
     if (turn.hush !== null) void this.hush(turn.hush);
     for (const row of turn.rows) {
       if (row.kind === "message") continue;
@@ -709,7 +717,7 @@ export class Runner {
 
   /** Speaks in chat, and shows in the talk what was said. */
   say(text: string, seq = 0, atMs = this.deps.clock.now(), by = "izzam"): boolean {
-    const sent = this.deps.say?.(text) ?? false;
+    const sent = this.deps.say?.(asWords(text)) ?? false;
     this.deps.bus.publish(this.id, { kind: "talk", seq, atMs, of: sent ? "said" : "unsaid", name: by, viewer: null, text, notes: [] });
     return sent;
   }

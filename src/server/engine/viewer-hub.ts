@@ -15,6 +15,8 @@ const mostCodes = 5_000;
 const mostBehind = 256 * 1024;
 const everyMs = 500;
 const hereMs = 60_000;
+/** The page is nobody's any more; it may come again as such. */
+export const leftCode = 4006;
 export const proofWord = /^me-[a-z2-9]{5}$/i;
 
 type Page = { channel: ChannelId; viewer: Viewer | null; tokenHash: string; behind: boolean };
@@ -34,8 +36,13 @@ export class ViewerHub {
     private readonly runners: ReadonlyMap<ChannelId, Runner>,
     private readonly now: () => number,
     private readonly keep: (channel: ChannelId, tokenHash: string, viewer: Viewer) => Promise<void>,
+    private readonly stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true),
   ) {
-    this.timers = [setInterval(() => this.flush(), everyMs), setInterval(() => this.tellHere(), hereMs)];
+    this.timers = [
+      setInterval(() => this.flush(), everyMs),
+      setInterval(() => this.tellHere(), hereMs),
+      setInterval(() => void this.recheck(), hereMs),
+    ];
     for (const timer of this.timers) timer.unref();
   }
 
@@ -86,6 +93,20 @@ export class ViewerHub {
       this.runners.get(channel)?.here(viewer);
     }
   }
+  /** Who left is nobody here from this moment on: nothing more of theirs is sent, and they count as there no longer. */
+  left(tokenHash: string): void {
+    for (const [ws, page] of this.pages)
+      if (page.tokenHash === tokenHash) {
+        page.viewer = null;
+        ws.close(leftCode, "left");
+      }
+  }
+  /** Sessions that ended elsewhere (somebody was forgotten) end here too; while the database is away nobody is put out. */
+  async recheck(): Promise<void> {
+    for (const hash of new Set([...this.pages.values()].filter((p) => p.viewer !== null).map((p) => p.tokenHash)))
+      if (!(await this.stillValid(hash).catch(() => true))) this.left(hash);
+  }
+
   leave(ws: WebSocket): void {
     const page = this.pages.get(ws);
     if (page === undefined) return;

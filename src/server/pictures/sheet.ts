@@ -4,7 +4,8 @@ import sharp from "sharp";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { pictureDefaults, type PictureSettings } from "../../core/props/settings";
 import { type Frame, safeFrameMs } from "../../core/pictures/flash";
-import { cleanSvg } from "./svg";
+import { cleanSvg, looksLikeSvg } from "./svg";
+import { isTooHeavy, isTooLong } from "./svg-weight";
 
 export type PictureKind = "png" | "svg" | "gif" | "webp";
 /** One picture made of equal frames, row by row, so that a page draws an animation without decoding one. */
@@ -57,8 +58,12 @@ export async function toSheet(bytes: Buffer, use: SheetUse = emoteUse): Promise<
   else if (type?.mime === "image/gif") kind = "gif";
   else if (type?.mime === "image/webp") kind = "webp";
   else if (type === undefined || type.mime === "application/xml" || (type.mime as string) === "image/svg+xml") {
-    const clean = cleanSvg(bytes.toString("utf8"));
+    const text = bytes.toString("utf8");
+    if (!looksLikeSvg(text)) return refused("picture/unknown-kind");
+    if (isTooLong(text)) return refused("picture/too-complex");
+    const clean = cleanSvg(text);
     if (clean === null) return refused("picture/unknown-kind");
+    if (isTooHeavy(clean)) return refused("picture/too-complex");
     kind = "svg";
     source = Buffer.from(clean);
   } else return refused("picture/unknown-kind");
@@ -154,6 +159,8 @@ const words: Readonly<Record<string, string>> = {
   "picture/empty": "The file is empty.",
   "picture/too-large": "The file is too large: emotes may have 2 MB, other pictures 8 MB. Make it smaller and add it again.",
   "picture/unknown-kind": "This is not a PNG, SVG, GIF or WebP picture, whatever its name says.",
+  "picture/too-complex":
+    "The drawing is too complex to be drawn safely: too many shapes, too deep, or shapes that use each other over and over. Simplify it, or export it as a PNG.",
   "picture/broken": "The picture can’t be read: the file is damaged.",
   "picture/too-many-frames": "The animation has more than 300 frames. Shorten it and add it again.",
   "picture/too-many-pixels": "The picture is wider or higher than 4,096 pixels.",

@@ -79,12 +79,14 @@ const attributes = [
   "paint-order",
 ];
 
+export const looksLikeSvg = (text: string): boolean => /<svg[\s>]/i.test(text.slice(0, 20_000)) && !/<!ENTITY/i.test(text);
+
 /**
  * What is left of an SVG when only shapes and paint remain: no script, style sheet, event handler,
  * foreign content, picture, animation or reference to anything outside itself. Null when it is no SVG.
  */
 export function cleanSvg(text: string): string | null {
-  if (!/<svg[\s>]/i.test(text.slice(0, 20_000)) || /<!ENTITY/i.test(text)) return null;
+  if (!looksLikeSvg(text)) return null;
   const clean = sanitizeHtml(text, {
     allowedTags: tags,
     allowedAttributes: { "*": [...attributes, "href", "xlink:href", "xmlns:xlink"] },

@@ -1,6 +1,8 @@
 /** Time comes in by this port, so that tests can hold it still. Milliseconds, UTC. */
 export type Clock = Readonly<{
   now: () => number;
+  /** The computer's own clock, as it is set: what others sign by. Left out where it is the same. */
+  wall?: () => number;
   /** How far it runs ahead of the computer's own clock because that was set back; 0 usually. */
   aheadMs?: () => number;
 }>;
@@ -24,6 +26,6 @@ export function steadyClock(wall: () => number = Date.now, steady: () => number 
     lastSteady = at;
     return last;
   };
-  return { now, aheadMs: () => Math.round(offset) };
+  return { now, wall, aheadMs: () => Math.round(offset) };
 }
 export const systemClock: Clock = steadyClock();

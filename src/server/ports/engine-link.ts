@@ -11,7 +11,6 @@ export type EngineLink = Readonly<{
   reload: (channel: ChannelId) => Promise<void>;
   /** What the engine keeps of points was changed beside it: it reads all of that again. */
   refresh: (channel: ChannelId) => Promise<void>;
-  hush: (channel: ChannelId, on: boolean) => Promise<Result<null>>;
   hand: (channel: ChannelId, game: string, by: string, id: string, hand: Hand) => Promise<Result<readonly Note[]>>;
   cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;
   lane: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", lane: string) => Promise<Result<null>>;
@@ -29,8 +28,10 @@ export type EngineLink = Readonly<{
   ) => Promise<Result<Note>>;
   /** Events that were refused, newest first. */
   refusedEvents: (channel: ChannelId) => Promise<Result<readonly RefusedEvent[]>>;
-  /** Sessions ended: pages that no longer have one are closed now. */
+  /** Sessions ended, of operators or of viewers: pages that no longer have one are closed now. */
   recheck: () => Promise<void>;
+  /** A viewer page is nobody's any more: its session ends, and its socket with it. */
+  leave: (channel: ChannelId, tokenHash: string) => Promise<Result<null>>;
   changed: (channel: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>) => Promise<void>;
 }>;
 /** The viewer page as it is when it opens. */

@@ -119,6 +119,8 @@ export type EngineStore = Readonly<{
     session: Readonly<{ tokenHash: string; viewer: Viewer; nowMs: number; untilMs: number }>,
   ) => Promise<void>;
   viewerSession: (tokenHash: string, nowMs: number) => Promise<ViewerSession | null>;
+  endViewerSession: (tokenHash: string) => Promise<void>;
+  audit: (id: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
   /** Best effort, many rows at once; a row that can't be stored is left out, and how many were is told. */
   append: (id: ChannelId, rows: readonly LogRow[]) => Promise<number>;
   /** Whether an error says "cannot be reached now" rather than "this is wrong". */
@@ -135,6 +137,6 @@ export type EngineStore = Readonly<{
   session: (
     tokenHash: string,
     nowMs: number,
-  ) => Promise<Readonly<{ channelId: ChannelId; operator: string; role: "owner" | "moderator" }> | null>;
+  ) => Promise<Readonly<{ channelId: ChannelId; operator: string; operatorId: string; role: "owner" | "moderator" }> | null>;
   ping: () => Promise<void>;
 }>;

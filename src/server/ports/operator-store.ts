@@ -20,7 +20,15 @@ export type Session = Readonly<{
   remote: boolean;
 }>;
 export type Remote = Readonly<{ id: string; label: string; by: string; sinceMs: number }>;
-export type Account = Readonly<{ id: OperatorId; login: string; passwordHash: string; channelId: ChannelId; role: OperatorRole }>;
+export type Account = Readonly<{
+  id: OperatorId;
+  login: string;
+  passwordHash: string;
+  channelId: ChannelId;
+  role: OperatorRole;
+  /** One of the demo's, whose password everybody knows. */
+  demo: boolean;
+}>;
 
 export type AccountStore = Readonly<{
   anyOperator: () => Promise<boolean>;

@@ -3,6 +3,7 @@ import { request as httpRequest } from "node:http";
 import { request as httpsRequest } from "node:https";
 import ipaddr from "ipaddr.js";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { cut, wellFormed } from "../../core/kernel/text";
 
 const timeoutMs = 15_000;
 const mostRedirects = 3;
@@ -10,7 +11,12 @@ const mostRedirects = 3;
 /** Only addresses of the open network: never this computer, its network, or what a router keeps to itself. */
 function isOpen(address: string): boolean {
   try {
-    return ipaddr.process(address).range() === "unicast";
+    const at = ipaddr.process(address);
+    if (at.range() !== "unicast") return false;
+    // Of IPv6 only what is given out to the world: not what stands for an IPv4 address of any kind.
+    if (!(at instanceof ipaddr.IPv6)) return true;
+    const first = at.parts[0] ?? 0;
+    return first >= 0x2000 && first < 0x4000;
   } catch {
     return false;
   }
@@ -51,10 +57,20 @@ export async function fetchFile(address: string, mostBytes: number, inside = fal
       return got.why === "too-large"
         ? refused("prop/too-large", { mostMb: mostBytes / 1024 / 1024 })
         : refused("prop/address-failed", { why: got.why });
-    const name = decodeURIComponent(url.pathname.split("/").pop() ?? "").slice(0, 80);
+    const name = nameIn(url.pathname);
     return ok({ bytes: got.bytes, name: name === "" ? url.hostname : name });
   }
   return refused("prop/address-failed", { why: "it points on and on" });
+}
+
+/** The last part of a path; as it stands where its percent signs mean nothing. */
+function nameIn(path: string): string {
+  const last = path.split("/").pop() ?? "";
+  try {
+    return cut(wellFormed(decodeURIComponent(last)), 80);
+  } catch {
+    return cut(last, 80);
+  }
 }
 
 type Got = Readonly<{ bytes: Buffer }> | Readonly<{ redirect: string }> | Readonly<{ why: string }>;

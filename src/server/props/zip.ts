@@ -1,29 +1,80 @@
-import { unzipSync } from "fflate";
+import { type Entry, fromBuffer, type ZipFile } from "yauzl";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 
 const mostFiles = 200;
 const mostUnpacked = 120 * 1024 * 1024;
+const mostEntries = 5_000;
+/** A local header before each entry's bytes: 30 bytes and the name. */
+const localHeader = 30;
+export type ZipEntry = Readonly<{ name: string; bytes: Buffer }>;
 
-/** The pictures and sounds of a ZIP file, by name. Refused: damaged, too many, unpacking to more than is allowed. */
-export function filesInZip(zip: Buffer, mostEach: number): Result<readonly Readonly<{ name: string; bytes: Buffer }>[]> {
-  let total = 0;
-  let count = 0;
-  let over = false;
-  try {
-    const files = unzipSync(zip, {
-      filter: ({ name, originalSize }) => {
-        const base = name.split("/").pop() ?? "";
-        if (!/\.(png|svg|gif|webp|wav|ogg|mp3)$/i.test(base) || base.startsWith(".") || name.includes("__MACOSX")) return false;
-        total += originalSize;
-        count += 1;
-        // Before anything is unpacked: a small file can hold a very large one.
-        if (total > mostUnpacked || count > mostFiles || originalSize > mostEach) over = true;
-        return !over;
-      },
+const wanted = (name: string): boolean => {
+  const base = name.split("/").pop() ?? "";
+  return /\.(png|svg|gif|webp|wav|ogg|mp3)$/i.test(base) && !base.startsWith(".") && !name.includes("__MACOSX");
+};
+
+const opened = (zip: Buffer): Promise<ZipFile> =>
+  new Promise((resolve, reject) =>
+    fromBuffer(zip, { lazyEntries: true, validateEntrySizes: true, strictFileNames: true }, (error, file) =>
+      error === null ? resolve(file) : reject(error),
+    ),
+  );
+const entriesOf = (file: ZipFile): Promise<Entry[]> =>
+  new Promise((resolve, reject) => {
+    const list: Entry[] = [];
+    file.on("entry", (entry: Entry) => {
+      list.push(entry);
+      if (list.length > mostEntries) reject(new Error("too many entries"));
+      else file.readEntry();
     });
-    if (over) return refused("prop/bad-zip");
-    const list = Object.entries(files).map(([name, bytes]) => ({ name: name.split("/").pop() ?? name, bytes: Buffer.from(bytes) }));
-    return list.length === 0 ? refused("prop/nothing-in-zip") : ok(list.sort((a, b) => (a.name < b.name ? -1 : 1)));
+    file.on("end", () => resolve(list));
+    file.on("error", reject);
+    file.readEntry();
+  });
+
+/** Bytes are counted as they come out, whatever the file says of itself; a size that is not true is an error. */
+const bytesOf = (file: ZipFile, entry: Entry, most: number): Promise<Buffer> =>
+  new Promise((resolve, reject) =>
+    file.openReadStream(entry, (error, stream) => {
+      if (error !== null) return reject(error);
+      const parts: Buffer[] = [];
+      let size = 0;
+      stream.on("data", (part: Buffer) => {
+        size += part.length;
+        if (size > most) stream.destroy(new Error("too large"));
+        else parts.push(part);
+      });
+      stream.on("end", () => resolve(Buffer.concat(parts)));
+      stream.on("error", reject);
+    }),
+  );
+
+/** No two entries share bytes: one stream of zeros under two hundred names is a trap. */
+function overlap(entries: readonly Entry[]): boolean {
+  const places = entries
+    .map((e) => ({ from: e.relativeOffsetOfLocalHeader, to: e.relativeOffsetOfLocalHeader + localHeader + e.compressedSize }))
+    .sort((a, b) => a.from - b.from);
+  return places.some((place, i) => i > 0 && place.from < (places[i - 1]?.to ?? 0));
+}
+
+/**
+ * The pictures and sounds of a ZIP file, by name. Refused: damaged, entries that overlap, sizes that are not
+ * true, too many, or unpacking to more than is allowed.
+ */
+export async function filesInZip(zip: Buffer, mostEach: number): Promise<Result<readonly ZipEntry[]>> {
+  try {
+    const file = await opened(zip);
+    const entries = await entriesOf(file);
+    const list = entries.filter((e) => wanted(e.fileName));
+    if (list.length > mostFiles || overlap(entries)) return refused("prop/bad-zip");
+    let left = mostUnpacked;
+    const found: ZipEntry[] = [];
+    for (const entry of list) {
+      const bytes = await bytesOf(file, entry, Math.min(mostEach, left));
+      left -= bytes.length;
+      found.push({ name: entry.fileName.split("/").pop() ?? entry.fileName, bytes });
+    }
+    return found.length === 0 ? refused("prop/nothing-in-zip") : ok(found.sort((a, b) => (a.name < b.name ? -1 : 1)));
   } catch {
     return refused("prop/bad-zip");
   }

@@ -2,7 +2,7 @@ import { readdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { hash } from "argon2";
 import sharp from "sharp";
-import { fold } from "../../core/kernel/fold";
+import { loginKey } from "../../core/kernel/text";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { emoteWall } from "../../core/games/emote-wall/rules";
 import type { WallSettings } from "../../core/games/emote-wall/settings";
@@ -40,7 +40,7 @@ async function fill({ db, store, env, folder, nowMs }: Seed): Promise<void> {
       await trx("operators").insert({
         id,
         login,
-        login_key: fold(login),
+        login_key: loginKey(login),
         password_hash: await hash("saltmarsh"),
         demo: true,
         created_ms: nowMs,

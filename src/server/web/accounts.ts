@@ -2,7 +2,7 @@ import { hash, verify } from "argon2";
 import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
 import { channelId, operatorId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { fold } from "../../core/kernel/fold";
+import { loginKey } from "../../core/kernel/text";
 import type { Account, OperatorRole } from "../ports/operator-store";
 import { bookOf } from "./books";
 import { hashToken, newToken, sameText } from "../secrets";
@@ -36,10 +36,10 @@ export async function allowed(limiter: RateLimiterMemory, key: string): Promise<
 }
 
 /** argon2id; at most 6 tries a minute for a name and 20 from an address. */
-export async function signIn(web: WebServices, login: string, password: string, address: string): Promise<Result<Opened>> {
+export async function signIn(web: WebServices, login: string, password: string, address: string, local: boolean): Promise<Result<Opened>> {
   for (const [limiter, key] of [
     [perAddress, address],
-    [perName, fold(login)],
+    [perName, loginKey(login)],
   ] as const) {
     const may = await allowed(limiter, key);
     if (!may.ok) return may;
@@ -48,13 +48,16 @@ export async function signIn(web: WebServices, login: string, password: string, 
   decoy ??= hash("nobody’s password");
   const right = await verify(account?.passwordHash ?? (await decoy), password);
   if (account === null || !right) return refused("sign-in/wrong");
-  await perName.delete(fold(login));
+  await perName.delete(loginKey(login));
+  // Everybody knows the demo's passwords.
+  if (account.demo && !local) return refused("sign-in/demo-elsewhere");
   return open(web, account);
 }
 
 /** One click, in demo mode only. */
-export async function demoSignIn(web: WebServices, role: OperatorRole): Promise<Result<Opened>> {
+export async function demoSignIn(web: WebServices, role: OperatorRole, local: boolean): Promise<Result<Opened>> {
   if (!web.env.demo) return refused("sign-in/no-demo");
+  if (!local) return refused("sign-in/demo-elsewhere");
   const account = await web.store.accounts.demoAccount(role);
   return account === null ? refused("sign-in/no-demo") : open(web, account);
 }
@@ -84,5 +87,5 @@ export async function setUp(
   await web.store.overlays.create(first.channelId, { id: newToken(), name: "Main stage", width: 1920, height: 1080, nowMs });
   await bookOf(web.store, first.channelId, "show", first.login, nowMs);
   await web.engine.reload(first.channelId);
-  return open(web, { id: first.operatorId, login: first.login, passwordHash: "", channelId: first.channelId, role: "owner" });
+  return open(web, { id: first.operatorId, login: first.login, passwordHash: "", channelId: first.channelId, role: "owner", demo: false });
 }

@@ -19,5 +19,8 @@ export async function keepCookie(name: string, opened: Opened): Promise<Result<n
   return { ok: true, value: null };
 }
 
+/** Whether it was asked on this very computer; the door says so. */
+export const isLocal = async (): Promise<boolean> => (await headers()).get("x-izzam-local") === "1";
+
 export const addressOf = async (): Promise<string> =>
   ((await headers()).get("x-forwarded-for") ?? "unknown").split(",")[0]?.trim() ?? "unknown";

@@ -20,5 +20,8 @@ describe("one's own style sheet", () => {
     ".a { width: expression(alert(1)) }",
     "@charset 'x'; .a{}",
     ".a { background: url(data:text/html;base64,xxxx) }",
+    '.a { content: "/*" } .b { background: url(http://x.invalid) } .c { content: "*/" }',
+    ".a { content: '/*' } @import url(http://x.invalid); .c { content: '*/' }",
+    '.a { content: "it\'s /*" } .b { background: url(//x.invalid) } /* */',
   ])("%s does not", (css) => expect(boxedCss(css)).toMatchObject({ ok: false, refusal: { code: "css/leaves-its-box" } }));
 });

@@ -5,7 +5,10 @@ import { ok, refused, type Result } from "../../core/kernel/refusal";
  * nothing from elsewhere, and what could try to is refused here already, with its name.
  */
 export function boxedCss(css: string): Result<null> {
-  const plain = css.replace(/\/\*[\s\S]*?\*\//g, " ");
+  // A comment's beginning within quotes is none: what a browser reads as text is kept, and looked at.
+  const plain = css.replace(/"(?:[^"\\\n]|\\.)*"|'(?:[^'\\\n]|\\.)*'|\/\*[\s\S]*?(?:\*\/|$)/g, (found) =>
+    found.startsWith("/*") ? " " : found,
+  );
   const found = (
     [
       [/@import/i, "@import"],

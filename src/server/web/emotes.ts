@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
-import { sha256, toSheet } from "../pictures/sheet";
+import { sha256 } from "../pictures/sheet";
 import { newToken } from "../secrets";
 import type { WebServices } from "../composition";
 
@@ -15,7 +15,7 @@ export const emoteWordSchema = z
   .regex(/[\p{L}\p{N}]/u, "A word has at least one letter or digit.");
 
 export async function addEmote(web: WebServices, channel: ChannelId, bytes: Buffer, word: string): Promise<Result<{ id: string }>> {
-  const sheet = await toSheet(bytes);
+  const sheet = await web.decoder.picture(bytes);
   if (!sheet.ok) return sheet;
   const { webp, kind, sourceSha, pixelsSha, frames, columns, frameWidth, frameHeight, frameMs } = sheet.value;
   const id = newToken();

@@ -3,6 +3,7 @@ import type { z } from "zod";
 import { refused, type Refusal, type Result } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
 import type { Session } from "../ports/operator-store";
+import { fromHere } from "../engine/origin";
 import { hashToken } from "../secrets";
 import { type Action, may, mayRemote } from "./rights";
 import { firstProblem } from "./problem";
@@ -63,13 +64,7 @@ export function answer<T>(result: Result<T>, extra: ResponseInit = {}): Response
 /** Forms of other sites carry our cookie too; they can't carry our Origin. */
 export async function fromOurPages(): Promise<boolean> {
   const given = await headers();
-  const origin = given.get("origin");
-  if (origin === null || origin === "null") return false;
-  try {
-    return new URL(origin).host === given.get("host");
-  } catch {
-    return false;
-  }
+  return fromHere(given.get("origin") ?? undefined, given.get("host") ?? undefined, services().env.publicUrl);
 }
 
 /** A database that can't be reached is an expected no; anything else is a defect and is logged as one. */

@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { refused, type Result } from "../../core/kernel/refusal";
 import type { WebServices } from "../composition";
-import { addressOf, keepSession } from "./cookie";
+import { addressOf, isLocal, keepSession } from "./cookie";
 import { answer, fromOurPages, guarded } from "./http";
 import { firstProblem } from "./problem";
 import { services } from "./services";
@@ -9,12 +9,12 @@ import { services } from "./services";
 type Opened = Result<Readonly<{ token: string; expiresMs: number }>>;
 
 /** The few actions for who is not signed in yet: they end in a session. */
-export function entrance<B>(schema: z.ZodType<B>, act: (web: WebServices, body: B, address: string) => Promise<Opened>) {
+export function entrance<B>(schema: z.ZodType<B>, act: (web: WebServices, body: B, address: string, local: boolean) => Promise<Opened>) {
   return (request: Request): Promise<Response> =>
     guarded(async () => {
       if (!(await fromOurPages())) return answer(refused("access/foreign"));
       const body = schema.safeParse(await request.json().catch(() => undefined));
       if (!body.success) return answer(refused("input/invalid", { why: firstProblem(body.error) }));
-      return answer(await keepSession(await act(services(), body.data, await addressOf())));
+      return answer(await keepSession(await act(services(), body.data, await addressOf(), await isLocal())));
     });
 }

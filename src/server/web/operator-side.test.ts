@@ -12,6 +12,7 @@ import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
 import type { WebServices } from "../composition";
 import { readEnv } from "../env";
 import type { Session } from "../ports/operator-store";
+import { inProcessDecoder } from "../decode/decoder";
 import { hashToken } from "../secrets";
 import { testDatabase } from "../testing/database";
 import { offerPairing, pair } from "./remotes";
@@ -49,11 +50,12 @@ beforeAll(async () => {
     // Every look at the clock is a little later than the one before, as it is in life.
     clock: { now: () => nowMs + (ticks += 1) },
     store: mariadbOperatorStore(db),
+    decoder: inProcessDecoder,
     engine: {
       reload: async () => undefined,
       refresh: async () => undefined,
       changed: async () => undefined,
-      hush: async () => ok(null),
+      leave: async () => ok(null),
       hand: async () => ok([]),
       cue: async () => ok([]),
       held: async () => ok(null),
@@ -198,23 +200,29 @@ describe("what the booth reads of the past", () => {
 
 describe("signing in", () => {
   test("takes the name in any capitals, and only with its password", async () => {
-    expect((await signIn(web, "kiln keeper", given.password, "2.2.2.2")).ok).toBe(true);
-    expect(await signIn(web, "kiln keeper", "wrong", "2.2.2.2")).toMatchObject({ refusal: { code: "sign-in/wrong" } });
-    expect(await signIn(web, "nobody", "wrong", "2.2.2.2")).toMatchObject({ refusal: { code: "sign-in/wrong" } });
+    expect((await signIn(web, "kiln keeper", given.password, "2.2.2.2", true)).ok).toBe(true);
+    expect(await signIn(web, "kiln keeper", "wrong", "2.2.2.2", true)).toMatchObject({ refusal: { code: "sign-in/wrong" } });
+    expect(await signIn(web, "nobody", "wrong", "2.2.2.2", true)).toMatchObject({ refusal: { code: "sign-in/wrong" } });
+  });
+  test("other spellings of a name are the same name: for the password, and for how often it may be tried", async () => {
+    const spellings = ["Gabled", "GABLED ", " gábled", "gabled\u200b", "ｇａｂｌｅｄ", "g\u00adabled", "Gabled  "];
+    const tries = await Promise.all(spellings.map((name, i) => signIn(web, name, "wrong", `7.7.7.${i}`, true)));
+    expect(tries.map((t) => (t.ok ? "" : t.refusal.code))).toEqual([...Array<string>(6).fill("sign-in/wrong"), "sign-in/too-often"]);
+    expect((await signIn(web, " KILN  keeper ", given.password, "7.7.8.1", true)).ok).toBe(true);
   });
   test("six tries a minute for a name, from wherever they come", async () => {
-    const tries = await Promise.all(Array.from({ length: 7 }, (_, i) => signIn(web, "guessed", "wrong", `3.3.3.${i}`)));
+    const tries = await Promise.all(Array.from({ length: 7 }, (_, i) => signIn(web, "guessed", "wrong", `3.3.3.${i}`, true)));
     expect(tries.filter((t) => !t.ok && t.refusal.code === "sign-in/too-often")).toHaveLength(1);
   });
   test("passwords are kept as argon2id, tokens as hashes", async () => {
     const [operator] = (await db("operators").select()) as { password_hash: string }[];
     expect(operator!.password_hash).toMatch(/^\$argon2id\$/);
-    const opened = await signIn(web, "Kiln Keeper", given.password, "2.2.2.9");
+    const opened = await signIn(web, "Kiln Keeper", given.password, "2.2.2.9", true);
     const sessions = JSON.stringify(await db("sessions").select());
     expect(opened.ok && sessions.includes(opened.value.token)).toBe(false);
   });
   test("a session ends when its time is up, or when it is closed", async () => {
-    const opened = await signIn(web, "Kiln Keeper", given.password, "2.2.2.8");
+    const opened = await signIn(web, "Kiln Keeper", given.password, "2.2.2.8", true);
     if (!opened.ok) throw new Error("refused");
     const hash = hashToken(opened.value.token);
     expect(await web.store.accounts.session(hash, opened.value.expiresMs)).toBeNull();
@@ -223,7 +231,18 @@ describe("signing in", () => {
     expect(await web.store.accounts.session(hash, nowMs)).toBeNull();
   });
   test("one click is for demo installations only", async () =>
-    expect(await demoSignIn(web, "owner")).toMatchObject({ refusal: { code: "sign-in/no-demo" } }));
+    expect(await demoSignIn(web, "owner", true)).toMatchObject({ refusal: { code: "sign-in/no-demo" } }));
+  test("the demo’s accounts open nothing from another computer: not by one click, not by the password everybody knows", async () => {
+    const demo = { ...web, env: { ...web.env, demo: true } };
+    expect(await demoSignIn(demo, "owner", false)).toMatchObject({ refusal: { code: "sign-in/demo-elsewhere" } });
+    await db("operators").update({ demo: true });
+    expect(await signIn(demo, "Kiln Keeper", given.password, "10.0.0.5", false)).toMatchObject({
+      refusal: { code: "sign-in/demo-elsewhere" },
+    });
+    expect((await signIn(demo, "Kiln Keeper", given.password, "127.0.0.1", true)).ok).toBe(true);
+    await db("operators").update({ demo: false });
+    expect((await signIn(demo, "Kiln Keeper", given.password, "10.0.0.6", false)).ok).toBe(true);
+  });
 });
 
 describe("a game from draft to version", () => {

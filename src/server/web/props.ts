@@ -1,9 +1,11 @@
+import { readFile, rm } from "node:fs/promises";
 import type { ChannelId } from "../../core/kernel/ids";
+import { cut, wellFormed } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { WebServices } from "../composition";
 import { fetchFile } from "../props/address";
-import { makeProp, mostPropBytes } from "../props/make";
-import { filesInZip, isZip } from "../props/zip";
+import { mostPropBytes } from "../props/make";
+import { isZip } from "../props/zip";
 import { sha256 } from "../pictures/sheet";
 import { newToken } from "../secrets";
 import { refusalInWords } from "./words";
@@ -12,15 +14,14 @@ export const mostUpload = 64 * 1024 * 1024;
 export type Added = Readonly<{ name: string; ok: boolean; words: string; id: string }>;
 
 const nameFrom = (fileName: string): string =>
-  fileName
+  cut(wellFormed(fileName), 80)
     .replace(/\.[^.]*$/, "")
     .replace(/[_-]+/g, " ")
     .replace(/\s+/g, " ")
-    .trim()
-    .slice(0, 80) || "without a name";
+    .trim() || "without a name";
 
 async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<{ id: string }>> {
-  const made = await makeProp(bytes);
+  const made = await web.decoder.prop(bytes);
   if (!made.ok) return made;
   const id = newToken();
   const { kind, sourceKind, made: file, settings, facts } = made.value;
@@ -35,23 +36,27 @@ async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileN
 
 /** A file, or all files of a ZIP: each with its own answer. */
 export async function addProps(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<readonly Added[]>> {
-  let files: readonly Readonly<{ name: string; bytes: Buffer }>[] = [{ name: fileName, bytes }];
-  if (isZip(bytes)) {
-    const unpacked = filesInZip(bytes, mostPropBytes);
-    if (!unpacked.ok) return unpacked;
-    files = unpacked.value;
-  } else if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
   const answers: Added[] = [];
-  for (const file of files) {
-    const done = await addOne(web, channel, file.bytes, file.name);
-    answers.push({ name: file.name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id: done.ok ? done.value.id : "" });
+  const add = async (file: Buffer, name: string): Promise<Result<{ id: string }>> => {
+    const done = await addOne(web, channel, file, name);
+    answers.push({ name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id: done.ok ? done.value.id : "" });
+    return done;
+  };
+  if (isZip(bytes)) {
+    const unpacked = await web.decoder.unzip(bytes, mostPropBytes);
+    if (!unpacked.ok) return unpacked;
+    try {
+      for (const { name, path } of unpacked.value.files) await add(await readFile(path), name);
+    } finally {
+      await rm(unpacked.value.folder, { recursive: true, force: true });
+    }
+  } else {
+    if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
+    const only = await add(bytes, fileName);
+    // A file that is nothing is refused as a whole; one that is there already is an answer of its own.
+    if (!only.ok && !only.refusal.code.startsWith("prop/")) return only;
   }
   if (answers.some((a) => a.ok)) await web.engine.reload(channel);
-  const [only] = answers;
-  if (answers.length === 1 && only !== undefined && !only.ok) {
-    const again = await makeProp(bytes);
-    if (!again.ok) return again;
-  }
   return ok(answers);
 }
 
@@ -64,7 +69,7 @@ export async function addFromAddress(web: WebServices, channel: ChannelId, addre
 export async function reshapeProp(web: WebServices, channel: ChannelId, id: string, settings: unknown): Promise<Result<null>> {
   const kept = await web.store.props.source(channel, id);
   if (kept === null) return refused("prop/unknown");
-  const made = await makeProp(kept.bytes, { kind: kept.kind, settings });
+  const made = await web.decoder.prop(kept.bytes, { kind: kept.kind, settings });
   if (!made.ok) return made;
   const done = await web.store.props.remake(channel, id, { ...made.value, source: null }, web.clock.now());
   if (done.ok) await web.engine.reload(channel);
@@ -76,7 +81,7 @@ export async function replaceProp(web: WebServices, channel: ChannelId, id: stri
   const kept = await web.store.props.source(channel, id);
   if (kept === null) return refused("prop/unknown");
   if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
-  const made = await makeProp(bytes);
+  const made = await web.decoder.prop(bytes);
   if (!made.ok) return made;
   if (made.value.kind !== kept.kind) return refused("prop/other-kind");
   const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };

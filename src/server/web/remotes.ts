@@ -18,7 +18,8 @@ const newCode = (): string => Array.from({ length: codeLength }, () => letters[r
 const plainCode = (typed: string): string => typed.toUpperCase().replace(/[^A-Z0-9]/g, "");
 
 /** Where this computer can be reached: from its network if it is open to it, from itself otherwise. */
-function addresses({ lan, port }: WebServices["env"]): readonly string[] {
+function addresses({ lan, port, publicUrl }: WebServices["env"]): readonly string[] {
+  if (publicUrl !== null) return [publicUrl.origin];
   const own = Object.values(networkInterfaces())
     .flatMap((list) => list ?? [])
     .filter((at) => at.family === "IPv4" && !at.internal)

@@ -5,11 +5,25 @@ import { pictureRefusalInWords } from "../pictures/sheet";
 import { showRefusalInWords } from "../../core/show/words";
 import { soundRefusalInWords } from "../sounds/sound";
 
+function fileRefusalInWords(code: string): string {
+  switch (code) {
+    case "file/too-heavy":
+      return "Opening this file took too long or too much memory, so it was given up. Make it simpler or smaller and add it again.";
+    case "file/too-many":
+      return "Too many files wait to be opened. Wait until they are done, then add this one again.";
+    case "file/undecodable":
+      return "This file can’t be opened: it is damaged, or not what its name says.";
+    default:
+      return code;
+  }
+}
+
 const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`;
 
 /** Every refusal of the operator side in words: what happened, what it means, what to do. */
 export function refusalInWords({ code, facts }: Refusal): string {
   if (code.startsWith("sound/")) return soundRefusalInWords(code);
+  if (code.startsWith("file/")) return fileRefusalInWords(code);
   if (code.startsWith("picture/")) return pictureRefusalInWords(code);
   if (code.startsWith("show/") || code === "viewer/muted") return sentence(showRefusalInWords({ code, facts }));
   if (code.startsWith("reward/") || code.startsWith("sale/")) return sentence(rewardRefusalInWords({ code, facts }));
@@ -33,6 +47,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `Too many tries. Wait ${facts["waitS"]} s, then try again.`;
     case "sign-in/no-demo":
       return "This installation has no demo data, so there is no demo sign-in.";
+    case "sign-in/demo-elsewhere":
+      return "The demo’s accounts work on the computer that Izzam runs on only: everybody knows their passwords. There, give the account a password of your own, or pair a phone.";
     case "setup/done":
       return "The owner was created already. Sign in instead.";
     case "setup/code":

@@ -70,7 +70,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
     });
     const sold = (sales?.first ?? []).map((sale): Decision => {
       const decide = async (yes: boolean): Promise<void> => {
-        const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "done" : "refund" });
+        const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "done" : "refund", seen: "waiting" });
         if (!done) return;
         if (yes)
           tell(

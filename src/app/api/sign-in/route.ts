@@ -6,4 +6,4 @@ const body = z.object({
   login: z.string().min(1, "Your name is missing.").max(80),
   password: z.string().min(1, "The password is missing.").max(400),
 });
-export const POST = entrance(body, (web, { login, password }, address) => signIn(web, login, password, address));
+export const POST = entrance(body, (web, { login, password }, address, local) => signIn(web, login, password, address, local));

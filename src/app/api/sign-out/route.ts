@@ -10,6 +10,7 @@ export const POST = (): Promise<Response> =>
     if (session !== null) {
       await services().store.accounts.closeSession(session.tokenHash);
       forgetSession(session);
+      await services().engine.recheck();
     }
     (await cookies()).delete(sessionCookie);
     return answer(ok(null));

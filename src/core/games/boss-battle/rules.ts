@@ -173,7 +173,9 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
       if (lastHit === null) return held(at, "boss/nothing-to-undo");
       // Another hit came in between: taking that one back would wrong somebody else.
       if (hand.seq !== undefined && hand.seq !== lastHit.seq) return held(at, "boss/not-the-last", { boss: durable.boss.name });
-      const health = plus(durable.health, lastHit.amount);
+      // A heal may have come since: what is taken back never lifts it above what it may be.
+      const full = settings.champion.healing === "endless" ? Number.MAX_SAFE_INTEGER : Math.max(durable.max, durable.health);
+      const health = Math.min(full, plus(durable.health, lastHit.amount));
       const kept: Kept = {
         kind: "undo",
         viewer: null,

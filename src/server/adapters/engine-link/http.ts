@@ -24,7 +24,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     refresh: async (channel) => void (await ask("refresh", { channel })),
     changed: async (channel, what) => void (await ask("changed", { channel, ...what })),
     recheck: async () => void (await ask("recheck", {})),
-    hush: (channel, on) => ask("hush", { channel, on }),
+    leave: (channel, token) => ask("leave", { channel, token }),
     cue: (channel, cue, by, id, via) => ask("cue", { channel, cue, by, id, via }),
     lane: (channel, what, lane) => ask("lane", { channel, do: what, lane }),
     held: (channel, what, moment) => ask("held", { channel, do: what, moment }),

@@ -3,7 +3,7 @@ import { connect as connectTls } from "node:tls";
 import { chatReader } from "../../../core/chat/dialect";
 import { formatLine, type Line, parseLine } from "../../../core/chat/line";
 import type { Chat, ChatEvents, ChatStanding } from "../../ports/chat";
-import { troubleInWords } from "./trouble";
+import { mayNotSpeak, troubleInWords } from "./trouble";
 import type { ChatSettings } from "./settings";
 import { LineSplitter } from "./splitter";
 
@@ -128,7 +128,13 @@ export function ircChat(settings: ChatSettings, password: string, events: ChatEv
       case "KICK":
         if (line.params[1] === nick) fail(`Izzam was removed from ${settings.channel}.`);
         return;
+      case "MODE":
+        // The room's rules, or Izzam's own voice, changed: the next line shows whether it arrives.
+        if (line.params[0]?.toLowerCase() === settings.channel.toLowerCase() && now.lastError !== "") stand({ lastError: "" });
+        return;
       default: {
+        const mute = mayNotSpeak(line, settings);
+        if (mute !== null) return stand({ lastError: mute, lastTrouble: { words: mute, atMs: Date.now() } });
         const words = troubleInWords(line, settings);
         if (words !== null) fail(words);
       }
@@ -149,7 +155,13 @@ export function ircChat(settings: ChatSettings, password: string, events: ChatEv
     socket = fresh;
     fresh.setNoDelay(true);
     const lines = new LineSplitter((line) => socket === fresh && onLine(line));
-    watchFor(timing.connectMs, () => fail("The chat server did not answer in time."));
+    watchFor(timing.connectMs, () =>
+      fail(
+        settings.tls
+          ? `${at.host}:${at.port} did not answer to TLS in time. If this is the server’s plain port, turn TLS off, or use its TLS port (mostly 6697).`
+          : `${at.host}:${at.port} did not answer in time. If this is the server’s TLS port, turn TLS on, or use its plain port (mostly 6667).`,
+      ),
+    );
     fresh.on("data", (chunk: Buffer) => {
       const droppedBefore = lines.dropped;
       lines.push(chunk);

@@ -17,7 +17,9 @@ export const chatSettingsSchema = z.object({
   tlsUnverified: z.boolean().default(false),
   nick: oneWord("The name to chat as").max(40),
   login: z.enum(["none", "pass", "sasl"]),
-  channel: oneWord("The chat channel").max(80),
+  channel: oneWord("The chat channel")
+    .max(80)
+    .refine((name) => !name.includes(","), "One chat channel at a time: a comma would make it two."),
   /** Where the platform keeps its own emotes' pictures, `{id}` in it; empty when it has none. */
   emotePictures: z
     .string()

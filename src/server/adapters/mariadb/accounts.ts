@@ -1,4 +1,4 @@
-import { fold } from "../../../core/kernel/fold";
+import { loginKey } from "../../../core/kernel/text";
 import { channelId, operatorId } from "../../../core/kernel/ids";
 import { ok, refused } from "../../../core/kernel/refusal";
 import type { Account, AccountStore, OperatorRole } from "../../ports/operator-store";
@@ -15,16 +15,17 @@ const accountOf = (row: Row | undefined): Account | null =>
         passwordHash: text(row["password_hash"]),
         channelId: channelId(text(row["channel_id"])),
         role: roleOf(row["role"]),
+        demo: Boolean(row["demo"]),
       };
 
 export function mariadbAccounts(db: Database): AccountStore {
   const accounts = () =>
     db("operators")
       .join("memberships", "memberships.operator_id", "operators.id")
-      .select("operators.id", "operators.login", "operators.password_hash", "memberships.channel_id", "memberships.role");
+      .select("operators.id", "operators.login", "operators.password_hash", "operators.demo", "memberships.channel_id", "memberships.role");
   return {
     anyOperator: async () => (await db("operators").first("id")) !== undefined,
-    account: async (login) => accountOf((await accounts().where("operators.login_key", fold(login)).first()) as Row | undefined),
+    account: async (login) => accountOf((await accounts().where("operators.login_key", loginKey(login)).first()) as Row | undefined),
     demoAccount: async (role) =>
       accountOf(
         (await accounts().where({ "operators.demo": true, "memberships.role": role }).orderBy("operators.created_ms").first()) as
@@ -39,7 +40,7 @@ export function mariadbAccounts(db: Database): AccountStore {
           await trx("operators").insert({
             id: first.operatorId,
             login: first.login,
-            login_key: fold(first.login),
+            login_key: loginKey(first.login),
             password_hash: first.passwordHash,
             created_ms: first.nowMs,
           });

@@ -4,7 +4,9 @@ import type { Env } from "../../env";
 export type Database = Knex;
 
 /** No statement runs longer, so that a database that hangs is one that is away. */
-const longestMs = 4_000;
+const longestMs = 3_000;
+/** After one that said nothing, so long nothing is asked: a page that asks five things waits for one of them. */
+const silentMs = 2_500;
 type Timed = Readonly<{ query: (sql: string, done: (error: unknown) => void) => void }>;
 
 /**
@@ -23,20 +25,20 @@ export function openDatabase(database: Env["database"], most = 8, patient = fals
       charset: "utf8mb4",
       timezone: "Z",
       supportBigNumbers: true,
-      connectTimeout: 3_000,
+      connectTimeout: 2_500,
     },
     // The pool would write a line for every failed try; whoever asked tells it once, in words.
     log: { warn: () => undefined, error: () => undefined },
     pool: {
       min: most === 1 ? 1 : 0,
       max: most,
-      acquireTimeoutMillis: 4_000,
-      createTimeoutMillis: 3_500,
+      acquireTimeoutMillis: 3_500,
+      createTimeoutMillis: 3_000,
       idleTimeoutMillis: 30_000,
       // The server ends what takes too long by itself; `timely` is for a server that says nothing at all.
       afterCreate: (connection: Timed, done: (error: unknown, connection: Timed) => void) =>
         connection.query(
-          `SET SESSION max_statement_time = ${patient ? 0 : longestMs / 1000}, SESSION innodb_lock_wait_timeout = 4`,
+          `SET SESSION max_statement_time = ${patient ? 0 : longestMs / 1000}, SESSION innodb_lock_wait_timeout = 3`,
           (error) => done(error, connection),
         ),
     },
@@ -50,12 +52,24 @@ function timely(db: Database): Database {
     _query: (connection: Silent, given: unknown) => Promise<unknown>;
   };
   const query = client._query.bind(client);
+  let silentUntil = 0;
+  const within = new WeakSet<Silent>();
+  const silent = (): Error => Object.assign(new Error("the database says nothing"), { code: "ETIMEDOUT", fatal: true });
   client._query = (connection, given) =>
     new Promise((resolve, reject) => {
+      const sql = (given as { sql?: string } | null)?.sql ?? "";
+      if (/^(BEGIN|START TRANSACTION)/i.test(sql)) within.add(connection);
+      if (performance.now() < silentUntil) {
+        // Half a transaction must not stay on a connection that others get: without it the server takes it back.
+        if (within.has(connection)) connection.destroy();
+        return reject(silent());
+      }
+      if (/^(COMMIT|ROLLBACK);?$/i.test(sql)) within.delete(connection);
       const late = setTimeout(() => {
+        silentUntil = performance.now() + silentMs;
         connection.destroy();
-        reject(Object.assign(new Error("the database says nothing"), { code: "ETIMEDOUT", fatal: true }));
-      }, longestMs + 500);
+        reject(silent());
+      }, longestMs + 300);
       query(connection, given)
         .then(resolve, reject)
         .finally(() => clearTimeout(late));

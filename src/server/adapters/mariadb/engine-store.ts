@@ -310,6 +310,9 @@ export function mariadbEngineStore(
         viewer: { id: text(row["ext"]), name: text(row["name"]), roles: roles.success ? roles.data : [] },
       };
     },
+    endViewerSession: async (tokenHash) => void (await db("viewer_sessions").where({ token_hash: tokenHash }).delete()),
+    audit: async (id, operator, action, detail, nowMs) =>
+      void (await db("audit").insert({ channel_id: id, operator_id: operator, action, detail: JSON.stringify(detail), at_ms: nowMs })),
     setHushed: async (id, on) => void (await db("channels").where({ id }).update({ hushed: on })),
     lease: async (id, owner, forMs) => {
       const num = await keys.channel(id);
@@ -352,11 +355,12 @@ export function mariadbEngineStore(
         .join("operators", "operators.id", "sessions.operator_id")
         .where("sessions.token_hash", tokenHash)
         .where("sessions.expires_ms", ">", nowMs)
-        .first("sessions.channel_id", "operators.login", "memberships.role")) as Row | undefined;
+        .first("sessions.channel_id", "operators.id", "operators.login", "memberships.role")) as Row | undefined;
       if (row === undefined) return null;
       return {
         channelId: channelId(text(row["channel_id"])),
         operator: text(row["login"]),
+        operatorId: text(row["id"]),
         role: row["role"] === "owner" ? "owner" : "moderator",
       };
     },

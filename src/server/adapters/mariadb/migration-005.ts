@@ -1,5 +1,5 @@
 import type { Knex } from "knex";
-import { viewerId } from "../../../core/kernel/text";
+import { loginKey, viewerId } from "../../../core/kernel/text";
 import { makeGrowing, makeLogs, ownCodes } from "./lean-tables";
 import { type Row, text } from "./rows";
 import { balancesFromJournal } from "./ledger-check";
@@ -25,6 +25,7 @@ export async function toLeanTables(db: Knex): Promise<void> {
   await db.raw(
     "create table old_ids (channel_id varchar(26) character set ascii collate ascii_bin not null, old varbinary(300) not null, viewer int unsigned not null, primary key (channel_id, old))",
   );
+  await logins(db);
   await people(db);
   await history(db);
   await ledger(db);
@@ -33,6 +34,22 @@ export async function toLeanTables(db: Knex): Promise<void> {
   await checked(db);
   for (const name of ["signals", "game_records", "point_balances", "point_entries", "point_postings", "old_sales", "old_ids"])
     await db.raw(`drop table if exists ${name}`);
+}
+
+/** Operators' names are compared in one form, byte by byte: by the column as by everything that looks them up. */
+async function logins(db: Knex): Promise<void> {
+  await db.raw("alter table operators modify login_key varchar(60) character set utf8mb4 collate utf8mb4_nopad_bin not null");
+  const rows = (await db("operators").orderBy("created_ms").select("id", "login", "login_key")) as Row[];
+  const taken = new Set<string>();
+  for (const r of rows) {
+    const key = loginKey(text(r["login"]));
+    // Two that were let in as different stay so: the younger keeps the key it had.
+    if (!taken.has(key) && key !== r["login_key"])
+      await db("operators")
+        .where({ id: text(r["id"]) })
+        .update({ login_key: key });
+    taken.add(key);
+  }
 }
 
 /** One row for each person of a channel. */

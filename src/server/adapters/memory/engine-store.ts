@@ -156,6 +156,11 @@ export function memoryEngineStore(): MemoryStore {
       const found = viewers.get(tokenHash);
       return found === undefined || found.untilMs <= nowMs ? null : { channelId: found.channelId, viewer: found.viewer };
     },
+    endViewerSession: async (tokenHash) => {
+      guard();
+      viewers.delete(tokenHash);
+    },
+    audit: async () => guard(),
     setHushed: async (id, on) => {
       guard();
       const channel = channels.get(id);

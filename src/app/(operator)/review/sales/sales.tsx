@@ -22,14 +22,16 @@ export function Sales({ first, owner, name }: Readonly<{ first: readonly SaleLin
   const [sales, setSales] = useState(first);
   const [state, setState] = useState<SaleState | "all">("waiting");
   const waiting = useLive((s) => s.standing?.sales.count);
+  const changes = useLive((s) => s.standing?.sales.changes);
   const load = useCallback(async (which: SaleState | "all") => {
     const said = await call<readonly SaleLine[]>("GET", `/sales?state=${which}`);
     if (said.ok) setSales(said.value);
     else tellTrouble(said.words);
   }, []);
-  useEffect(() => void load(state), [load, state, waiting]);
+  // Whoever decided something, here or elsewhere: what stands here is true.
+  useEffect(() => void load(state), [load, state, waiting, changes]);
   const act = async (sale: SaleLine, what: "done" | "refund"): Promise<void> => {
-    const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what });
+    const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what, seen: sale.state });
     if (!done) return void load(state);
     const undo = async (): Promise<void> => {
       await layAndTell(theRewards, what === "done" ? { do: "sale", sale: sale.id, what: "undone" } : { do: "sale-again", sale: sale.id });

@@ -1,0 +1,143 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { readFile } from "node:fs/promises";
+import { refused, type Result } from "../../core/kernel/refusal";
+import type { Sheet } from "../pictures/sheet";
+import type { MadeProp } from "../props/make";
+import { type Done, type Job, type Unpacked, work } from "./jobs";
+
+/** Opens files from outside: pictures, sounds, ZIP files. What can't be opened in time is a refusal. */
+export type Decoder = Readonly<{
+  picture: (bytes: Buffer) => Promise<Result<Sheet>>;
+  prop: (bytes: Buffer, kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>) => Promise<Result<MadeProp>>;
+  unzip: (bytes: Buffer, mostEach: number) => Promise<Result<Unpacked>>;
+  stop: () => void;
+}>;
+const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
+  picture: (bytes) => run({ do: "picture", bytes }),
+  prop: (bytes, kept) => run({ do: "prop", bytes, kept: kept ?? null }),
+  unzip: (bytes, mostEach) => run({ do: "unzip", bytes, mostEach }),
+  stop,
+});
+
+/** In this very process: for files of our own, and for tests of what is made of them. */
+export const inProcessDecoder: Decoder = decoderOf(work, () => undefined);
+
+export type Limits = Readonly<{ deadlineMs: Readonly<Record<Job["do"], number>>; mostBytes: number; mostWaiting: number; atOnce: number }>;
+export const limits: Limits = {
+  // A sound of two minutes is heard three times by a slow machine; a picture is drawn within a second or two.
+  deadlineMs: { picture: 10_000, prop: 60_000, unzip: 15_000 },
+  mostBytes: 900 * 1024 * 1024,
+  mostWaiting: 200,
+  atOnce: 2,
+};
+const idleMs = 30_000;
+const lookMs = 150;
+const pageBytes = 4_096;
+
+type Waiting = Readonly<{ job: Job; settle: (result: Result<never>) => void }>;
+
+/**
+ * In child processes that are ended, with all they started, when a file takes too long or wants more memory
+ * than it may. At most two at once and a bounded queue: a flood of bad files slows other files, and nothing else.
+ */
+export function childDecoder(program: string, { deadlineMs, mostBytes, mostWaiting, atOnce }: Limits = limits): Decoder {
+  const waiting: Waiting[] = [];
+  const idle: { child: ChildProcess; timer: NodeJS.Timeout }[] = [];
+  const all = new Set<ChildProcess>();
+  let busy = 0;
+  let ids = 0;
+
+  const end = (child: ChildProcess): void => {
+    all.delete(child);
+    try {
+      // Its own group: what it started goes with it.
+      if (child.pid !== undefined) process.kill(-child.pid, "SIGKILL");
+    } catch {
+      // It is gone already.
+    }
+  };
+  const begin = (): ChildProcess => {
+    const child = spawn(process.execPath, ["--max-old-space-size=384", program], {
+      stdio: ["ignore", "ignore", "ignore", "ipc"],
+      serialization: "advanced",
+      detached: true,
+      // No key, no password, no address: there is nothing to be had from it.
+      env: { PATH: process.env["PATH"] ?? "", NODE_ENV: "production", TMPDIR: process.env["TMPDIR"] ?? "" },
+    });
+    child.unref();
+    child.channel?.unref();
+    child.on("error", () => all.delete(child));
+    all.add(child);
+    return child;
+  };
+
+  const next = (): void => {
+    while (busy < atOnce) {
+      const one = waiting.shift();
+      if (one === undefined) return;
+      busy += 1;
+      void run(one).finally(() => {
+        busy -= 1;
+        next();
+      });
+    }
+  };
+  const run = ({ job, settle }: Waiting): Promise<void> =>
+    new Promise((over) => {
+      const kept = idle.pop();
+      if (kept !== undefined) clearTimeout(kept.timer);
+      const child = kept?.child ?? begin();
+      const id = (ids += 1);
+      let done = false;
+      const finish = (result: Result<never>, reusable: boolean): void => {
+        if (done) return;
+        done = true;
+        clearTimeout(late);
+        clearInterval(look);
+        child.off("message", hear);
+        child.off("exit", gone);
+        if (reusable && child.connected) {
+          const entry = { child, timer: setTimeout(() => (idle.splice(idle.indexOf(entry), 1), end(child)), idleMs) };
+          entry.timer.unref();
+          idle.push(entry);
+        } else end(child);
+        settle(result);
+        over();
+      };
+      const hear = (message: unknown): void => {
+        // Our own program of the same build answers.
+        const said = message as { id?: number; result?: Result<never> };
+        if (said.id === id && said.result !== undefined) finish(said.result, true);
+      };
+      const gone = (): void => finish(refused("file/undecodable"), false);
+      const late = setTimeout(() => finish(refused("file/too-heavy"), false), deadlineMs[job.do]);
+      const look = setInterval(() => {
+        void memoryOf(child.pid).then((bytes) => bytes > mostBytes && finish(refused("file/too-heavy"), false));
+      }, lookMs);
+      child.on("message", hear);
+      child.on("exit", gone);
+      child.send({ id, job }, (error) => error !== null && gone());
+    });
+
+  return decoderOf(
+    (job) =>
+      new Promise((resolve) => {
+        // The result is that of this job: the child does just what it was asked.
+        const settle = (result: Result<never>): void => resolve(result as Done[(typeof job)["do"]]);
+        if (waiting.length >= mostWaiting) return settle(refused("file/too-many"));
+        waiting.push({ job, settle });
+        next();
+      }),
+    () => {
+      for (const child of all) end(child);
+    },
+  );
+}
+
+async function memoryOf(pid: number | undefined): Promise<number> {
+  try {
+    return Number((await readFile(`/proc/${pid}/statm`, "utf8")).split(" ")[1]) * pageBytes;
+  } catch {
+    return 0;
+  }
+}
