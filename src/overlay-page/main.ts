@@ -41,6 +41,10 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
       sounds.stopAll();
     } else if (stage !== null) moments.setStage(stage.sprites, stage.moments);
   };
+  /** What was sold is seen or heard here: now it is delivered. */
+  const said = (sale: string | undefined): void => {
+    if (sale !== undefined && peek === null) link.send({ v: wireVersion, type: "shown", sales: [sale] });
+  };
   const link = openLink(peek === null ? { token } : { peek }, {
     size,
     onMessage: (message) => {
@@ -64,8 +68,9 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           break;
         case "moment":
           if (hushed) break;
-          if (shows) moments.play(message.moment);
-          if (message.moment.sound !== "" && peek === null) void sounds.play(message.moment);
+          if (shows && moments.play(message.moment)) said(message.moment.sale);
+          if (message.moment.sound !== "" && peek === null)
+            void sounds.play(message.moment).then((heard) => heard && said(message.moment.sale));
           break;
         case "moment-end":
           moments.end(message.ids);

@@ -39,9 +39,11 @@ export class MomentsLayer {
     for (const moment of stays) if (!this.playing.has(moment.id)) this.put(moment, true);
   }
 
-  play(moment: Moment): void {
-    if (moment.picture === "" && moment.text === "") return;
+  /** Whether there was something to see. */
+  play(moment: Moment): boolean {
+    if (moment.picture === "" && moment.text === "") return false;
     if (!this.playing.has(moment.id)) this.put(moment, false);
+    return true;
   }
 
   end(ids: readonly string[]): void {

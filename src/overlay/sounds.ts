@@ -63,14 +63,15 @@ export class SoundBoard {
     return known;
   }
 
-  async play(moment: Moment): Promise<void> {
+  /** Whether it is heard now. */
+  async play(moment: Moment): Promise<boolean> {
     const sound = this.sounds.get(moment.sound);
     const context = this.open();
-    if (!this.voice || sound === undefined || context === null) return;
+    if (!this.voice || sound === undefined || context === null) return false;
     const askedMs = performance.now();
     const buffer = await this.load(context, sound);
     // Never late: a sound that took too long to come is dropped, and so is one after the voice went elsewhere.
-    if (buffer === null || !this.voice || performance.now() - askedMs > 1_500 || context.state !== "running") return;
+    if (buffer === null || !this.voice || performance.now() - askedMs > 1_500 || context.state !== "running") return false;
     const source = context.createBufferSource();
     const gain = context.createGain();
     gain.gain.value = sound.volume * moment.volume;
@@ -80,6 +81,7 @@ export class SoundBoard {
     this.playing.set(moment.id, { source, gain });
     source.start();
     this.begun += 1;
+    return true;
   }
 
   end(ids: readonly string[]): void {

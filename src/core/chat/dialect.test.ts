@@ -47,6 +47,13 @@ describe("what a chat line says, by the channel's dialect", () => {
     expect(line(":a!a@h PRIVMSG #k :\u0001VERSION\u0001")).toBeNull();
     expect(line(":a!a@h NOTICE #k :hi")).toBeNull();
   });
+  test("colours and bold of chat programs are no words; marked places in such a line are passed over", () => {
+    expect(line(":a!a@h PRIVMSG #k :\u0002that\u0002 \u000304,01rim\u0003 \u001dis\u000f \u0003fine \u0004ff0000,00ff00red")?.text).toBe(
+      "that rim is fine red",
+    );
+    expect(line("@izzam/emotes=0+4=tide :a!a@h PRIVMSG #k :\u0002tide\u0002")).toMatchObject({ text: "tide", marks: [] });
+    expect(line(":a!a@h PRIVMSG #k :3 pots, 12 cups")?.text).toBe("3 pots, 12 cups");
+  });
   test("a name can't repaint the line it stands in", () => {
     expect(line("@izzam/name=ev\u202Eil\u200B;x=1 :a!a@h PRIVMSG #k :x")?.name).toBe("evil");
     expect(line("@izzam/name=\u200B\u200B :a!a@h PRIVMSG #k :x")?.name).toBe("someone");

@@ -2,6 +2,7 @@ import type { z } from "zod";
 import type { EmoteIndex } from "../chat/emotes";
 import type { Signal } from "../signals/signal";
 import type { Order } from "./order";
+import type { Steps } from "./stored";
 import { type Booking, type Desk, emptyDesk } from "../rewards/desk";
 import type { Refusal } from "./refusal";
 
@@ -79,6 +80,9 @@ export type GameRules<S, D, T, E> = Readonly<{
   freshDurable: (settings: S) => D;
   freshDust: () => T;
   durable: z.ZodType<D>;
+  /** What older versions stored, and how it becomes what this one reads; none while there was but one version. */
+  settingsSteps?: Steps;
+  stateSteps?: Steps;
   step: (at: Readonly<{ settings: S; durable: D; dust: T }>, signal: Signal, ctx: StepContext) => StepOutcome<D, T, E>;
   /** When it wants a timer signal next, UTC milliseconds; null for never. */
   dueMs?: (settings: S, durable: D) => number | null;

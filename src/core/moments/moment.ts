@@ -26,6 +26,8 @@ export const momentSchema = z.object({
   text: z.string().max(400),
   ms: z.int().min(200).max(600_000),
   look: momentLookSchema,
+  /** The sale it was bought with: the page that shows or speaks it says so, and only then is it delivered. */
+  sale: z.string().max(40).optional(),
 });
 export type Moment = z.infer<typeof momentSchema>;
 

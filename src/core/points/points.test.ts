@@ -139,6 +139,18 @@ describe("earning and giving", () => {
     expect(received(give({ kind: "timer" }, 20 * minute))).toEqual(["late 10"]);
     expect(received(give({ kind: "timer" }, 20 * minute + 1))).toEqual([]);
   });
+  test("a clock that leapt a day ahead and was set right delays no round by a day", () => {
+    const give = setUp();
+    give({ kind: "timer" }, 0);
+    const day = 24 * 60 * minute;
+    give(says("ada", "hello"), day);
+    give({ kind: "timer" }, day);
+    // Set right, and everything was started again: time is a day less.
+    give(says("ada", "hello"), 20 * minute);
+    give({ kind: "timer" }, 20 * minute + 1);
+    give(says("ada", "hello"), 29 * minute);
+    expect(received(give({ kind: "timer" }, 30 * minute))).toEqual(["ada 10"]);
+  });
   test("a large room is paid in several commits, everyone once; who has the page open is there too", () => {
     const give = setUp();
     give({ kind: "timer" }, 0);

@@ -55,6 +55,8 @@ export type Booking = Readonly<{
   /** Names of the viewers whose accounts these are. */
   names: readonly Readonly<{ id: string; name: string }>[];
   prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
+  /** Sales of something to see or hear: it is to be shown by then, or is owed. */
+  due?: readonly Readonly<{ sale: string; untilMs: number }>[];
 }>;
 
 export const emptyDesk: Desk = {

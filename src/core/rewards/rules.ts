@@ -33,6 +33,8 @@ type Outcome = StepOutcome<RewardsDurable, null, never>;
 export const mostAtOnce = 500;
 const mostSeen = 100;
 const mostNamed = 6;
+/** So long after it should have begun, what no page has shown is told as not shown. */
+const graceMs = 30_000;
 
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: null, effects: [], notes });
 const no = (at: At, why: Refusal, subject?: string): Outcome =>
@@ -230,6 +232,14 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
           },
         };
       }
+      if (hand.what === "play") {
+        if (sale.state !== "done") return no(at, refusal("sale/not-done"), sale.rewardName);
+        if (!at.settings.rewards.some((r) => r.id === sale.rewardId)) return no(at, refusal("reward/gone"), sale.rewardName);
+        return {
+          ...still(at, [{ did: "reward/played", count: 1, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
+          orders: [redeemed(sale, { ...sale.viewer, roles: [] })],
+        };
+      }
       if (sale.state === "done") return no(at, refusal("sale/done-already"), sale.rewardName);
       const reward = at.settings.rewards.find((r) => r.id === sale.rewardId);
       const code = sale.code === "" ? nextCode(reward, ctx) : sale.code;
@@ -282,8 +292,19 @@ function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outco
   const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
   if (reward === undefined) return still(at);
   const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: ctx.hiddenWords });
-  const durable = later.length === 0 ? at.durable : { ...at.durable, pending: [...at.durable.pending, ...later] };
-  return { ...still(at), durable, orders };
+  // What is to be seen or heard carries its sale, so that the page which shows it can say so.
+  const sold = (list: readonly Order[]): Order[] =>
+    list.map((o) => (o.do === "show" ? { ...o, moment: { ...o.moment, sale: signal.saleId } } : o));
+  const pending = later.map((p) => ({ ...p, orders: sold(p.orders) }));
+  const shown = [...orders, ...pending.flatMap((p) => p.orders)].some((o) => o.do === "show");
+  const untilMs = (pending[pending.length - 1]?.dueMs ?? signal.atMs) + graceMs;
+  const durable = later.length === 0 ? at.durable : { ...at.durable, pending: [...at.durable.pending, ...pending] };
+  return {
+    ...still(at),
+    durable,
+    orders: sold(orders),
+    ...(shown ? { booking: { ...nothing, due: [{ sale: signal.saleId, untilMs }] } } : {}),
+  };
 }
 
 /** Rewards: a part without a picture. What was sold is no state of its own but rows, read through the desk. */

@@ -91,6 +91,8 @@ export function rewardNoteInWords(note: Note): string {
       return `${subject} for ${count(note.count)}; it waits for a yes${left(note)}`;
     case "reward/undone":
       return `${String(note.facts?.["reward"])} of ${subject} waits again`;
+    case "reward/played":
+      return `${String(note.facts?.["reward"])} of ${subject} is played once more`;
     case "reward/again":
       return `${subject} paid ${count(note.count)} again for ${String(note.facts?.["reward"])}`;
     case "reward/listed": {

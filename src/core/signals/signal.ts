@@ -95,7 +95,7 @@ export const handSchema = z.discriminatedUnion("do", [
   z.object({
     do: z.literal("sale"),
     sale: z.string().max(40),
-    what: z.enum(["done", "refund", "undone"]),
+    what: z.enum(["done", "refund", "undone", "play"]),
     /** How it stood where it was decided: of two who decide at once, the first does, and the second is told. */
     seen: z.enum(["waiting", "done", "refunded"]).optional(),
   }),

@@ -43,6 +43,8 @@ export const fromPageSchema = z.discriminatedUnion("type", [
   }),
   /** Sent every 600 ms by the page that has the voice; a page that falls silent loses it. */
   z.object({ v, type: z.literal("voice") }),
+  /** What was sold is on this page's picture now, or is heard: sales by their ids. */
+  z.object({ v, type: z.literal("shown"), sales: z.array(z.string().max(40)).min(1).max(50) }),
 ]);
 export type FromPage = z.infer<typeof fromPageSchema>;
 
@@ -267,8 +269,16 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
       z.object({ id: z.string(), kind: z.string(), name: z.string(), version: z.number(), view: z.record(z.string(), z.unknown()) }),
     ),
     /** Lanes where something plays or waits. */
-    /** Sales that wait for a yes, oldest first: some of them, and how many there are; `changes` grows with every sale. */
-    sales: z.object({ count: z.number(), older: z.number(), first: z.array(waitingSaleSchema), points: z.string(), changes: z.number() }),
+    /** Sales that wait for a yes, oldest first: some of them, and how many there are; `changes` grows with every sale.
+     * `unshown`: paid for, and no page has shown it within its time. */
+    sales: z.object({
+      count: z.number(),
+      older: z.number(),
+      first: z.array(waitingSaleSchema),
+      points: z.string(),
+      changes: z.number(),
+      unshown: z.array(waitingSaleSchema),
+    }),
     lanes: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
     events: z.object({ lastMs: z.number().nullable(), perMinute: z.number(), refused: z.number() }),
     overlays: z.array(standingOverlaySchema),

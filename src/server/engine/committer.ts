@@ -1,5 +1,6 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { versionOf } from "../../core/kernel/stored";
 import type { ChannelRow, DeskRows, EngineStore, Fence } from "../ports/engine-store";
 import type { Turn } from "./turn";
 
@@ -100,7 +101,7 @@ export class Committer {
     const rows = batch.flatMap((w) => w.turn.rows);
     const seq = rows[rows.length - 1]?.seq ?? 0;
     const parts = new Set(batch.flatMap((w) => [...w.turn.changed]));
-    const states = [...parts].map((p) => ({ gameId: p.id, seq, durable: p.durable }));
+    const states = [...parts].map((p) => ({ gameId: p.id, seq, durable: p.durable, version: versionOf(p.rules.stateSteps) }));
     const upTo = changes();
     try {
       const outcome = await store.commit(

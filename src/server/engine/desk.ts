@@ -52,6 +52,8 @@ export class LiveDesk implements Desk {
   /** In the order of their making; those that wait are never forgotten. */
   private readonly sales = new Traced<Sale>(this.trail);
   private readonly waits = new Traced<Sale>(this.trail);
+  /** Sold to be seen or heard, and not said to be shown yet: by when it should be. */
+  private readonly due = new Traced<number>(this.trail);
   private showId = "";
   private topKnown: Readonly<{ count: number; list: readonly Readonly<{ name: string; balance: number }>[] }> | null = null;
   /** Where the channel's day begins, minutes east of UTC, and what time it is for the one who asks. */
@@ -75,6 +77,7 @@ export class LiveDesk implements Desk {
     this.prices.load(rows.prices.map((p) => [p.rewardId, p.at]));
     this.sales.load(rows.sales.map((s) => [s.id, s]));
     this.waits.load(rows.sales.filter((s) => s.state === "waiting").map((s) => [s.id, s]));
+    this.due.load((rows.due ?? []).map((d) => [d.sale, d.untilMs]));
     this.trail.length = 0;
     this.topKnown = null;
   }
@@ -141,6 +144,7 @@ export class LiveDesk implements Desk {
       }
     }
     const counted = booking.sales.flatMap((sale) => this.keep(sale));
+    for (const { sale, untilMs } of booking.due ?? []) this.due.set(sale, untilMs);
     for (const { rewardId, at } of booking.prices) this.prices.set(rewardId, at);
     this.topKnown = null;
     return { seq, showId: this.showId, booking, earned: [...earned.values()], fresh: [...fresh], counted };
@@ -164,6 +168,7 @@ export class LiveDesk implements Desk {
     this.sales.set(sale.id, sale);
     if (sale.state === "waiting") this.waits.set(sale.id, sale);
     else this.waits.delete(sale.id);
+    if (sale.state === "refunded") this.due.delete(sale.id);
     const counts = (s: Sale | null): number => (s === null || s.state === "refunded" ? 0 : 1);
     const more = counts(sale) - counts(before);
     const handed = sale.code !== "" && (before?.code ?? "") === "" ? 1 : 0;
@@ -179,7 +184,7 @@ export class LiveDesk implements Desk {
     if (this.sales.map.size > remembered)
       for (const [id, old] of this.sales.map) {
         if (this.sales.map.size <= remembered - 500) break;
-        if (old.state !== "waiting") this.sales.delete(id);
+        if (old.state !== "waiting" && !this.due.map.has(id)) this.sales.delete(id);
       }
     if (more === 0 && handed === 0) return [];
     return [{ rewardId: sale.rewardId, name: sale.rewardName, sold: more, handed, points: more * sale.price }];
@@ -194,6 +199,20 @@ export class LiveDesk implements Desk {
         if (s.rewardId === rewardId && (key === rewardId || s.viewer.id === viewer.id) && (s.state !== "refunded" || s.shown))
           this.lastOf.set(key, Math.max(s.atMs, this.lastOf.get(key) ?? -Infinity));
     }
+  }
+
+  /** Shown or heard: it is owed no longer. False when it was not owed. */
+  shown(sale: string): boolean {
+    return this.due.map.delete(sale);
+  }
+  /** Paid for, and not shown within its time, oldest first. */
+  unshown(nowMs: number): readonly Sale[] {
+    const list: Sale[] = [];
+    for (const [id, untilMs] of this.due.map) {
+      const sale = untilMs <= nowMs ? this.sales.get(id) : undefined;
+      if (sale?.state === "done") list.push(sale);
+    }
+    return list;
   }
 
   /** One that was found in the database, so that a hand can be laid on it; what is known is newer. */

@@ -307,6 +307,7 @@ export function openDoor({
       const body = message.data;
       if (body.type === "report") return engine.overlays.report(ws, body);
       if (body.type === "voice") return engine.overlays.voice(ws);
+      if (body.type === "shown") return engine.overlays.shown(ws, body.sales);
       if (known !== "nobody") return ws.close(4002, "greeted twice");
       if (body.type === "hello") {
         known = "overlay";

@@ -80,7 +80,8 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
       commit: (to, commit, fence) => {
         if (own !== living) return new Promise(() => undefined);
         const done = store.commit(to, commit, fence);
-        inFlight = done.catch(() => undefined);
+        // One that died in the middle never hears the end of it.
+        inFlight = Promise.race([done.catch(() => undefined), new Promise((r) => setTimeout(r, 1_000))]);
         return done;
       },
     };
@@ -330,6 +331,79 @@ describe("points and rewards on the real database", () => {
     expect(s.runner.desk.sold("roar")).toBe(3);
     // It may be asked for again, in other words.
     expect((await ask("bo", "sound")).ok).toBe(true);
+    await s.sound();
+  });
+  test("killed between the sale and its showing: it is told as paid and not shown, and played again or given back", async () => {
+    let dies = false;
+    const real = mariadbEngineStore(db);
+    const seenDeed: Reward["deeds"] = [
+      {
+        do: "show",
+        picture: "",
+        sound: "",
+        volume: 100,
+        text: "roar",
+        ms: 4_000,
+        lane: "",
+        look: { x: 0.5, y: 0.5, size: 0.3, entrance: "fade" },
+      },
+    ];
+    const s = await opened([reward("roar", { deeds: seenDeed }), reward("said")], {
+      commit: async (id, commit, fence) => {
+        const done = await real.commit(id, commit, fence);
+        // It is written, and the process is gone before anybody hears of it.
+        return dies ? new Promise(() => undefined) : done;
+      },
+    });
+    for (const name of ["ada", "bo", "cy"]) await s.give(name, 300);
+    expect((await s.wish("ada", "said")).ok).toBe(true);
+    dies = true;
+    void s.wish("bo", "roar");
+    await new Promise((r) => setTimeout(r, 300));
+    dies = false;
+    await s.restart();
+    expect(s.heard.some((p) => p.kind === "moment")).toBe(false);
+    expect(s.runner.standing().sales.unshown).toEqual([]);
+    s.time.nowMs += 31_000;
+    expect(s.runner.standing().sales.unshown.map((x) => `${x.viewer} ${x.reward}`)).toEqual(["bo roar"]);
+    // Played once more: now a page shows it, and says so; that is known after a restart too.
+    const [owed] = s.runner.standing().sales.unshown;
+    expect(await s.hand("rewards", { do: "sale", sale: owed!.id, what: "play", seen: "done" })).toMatchObject({ ok: true });
+    expect(s.runner.standing().sales.unshown).toEqual([]);
+    expect(s.heard.filter((p) => p.kind === "moment").map((p) => p.moment.sale)).toEqual([owed!.id]);
+    s.runner.shown([owed!.id, "s999999", "__proto__"]);
+    await new Promise((r) => setTimeout(r, 200));
+    s.time.nowMs += 60_000;
+    await s.restart();
+    expect(s.runner.standing().sales.unshown).toEqual([]);
+    // One that no page shows is owed until somebody decides.
+    await s.wish("cy", "roar");
+    s.time.nowMs += 31_000;
+    await s.restart();
+    const [again] = s.runner.standing().sales.unshown;
+    expect(again).toMatchObject({ viewer: "cy" });
+    await s.hand("rewards", { do: "sale", sale: again!.id, what: "refund", seen: "done" });
+    expect(s.runner.standing().sales.unshown).toEqual([]);
+    expect([await s.balance("bo"), await s.balance("cy")]).toEqual([200, 300]);
+    await s.sound();
+  });
+  test("two decide at once: the first does, the second hears who it was, and nothing is done twice", async () => {
+    const s = await opened([reward("mug", { approval: true })]);
+    await s.give("ada", 300);
+    await s.wish("ada", "mug");
+    const [sale] = await s.sales();
+    const decide = (by: string, what: "done" | "refund") =>
+      s.runner.hand(gameId("rewards"), by, `decide-${by}-${what}`, { do: "sale", sale: sale!.id, what, seen: "waiting" });
+    const [first, second] = await Promise.all([decide("maria", "done"), decide("jo", "refund")]);
+    expect(first).toMatchObject({ ok: true, value: [{ did: "reward/done" }] });
+    expect(second).toMatchObject({ ok: true, value: [{ refusal: { code: "sale/decided-by", facts: { by: "maria", state: "done" } } }] });
+    expect(await s.balance("ada")).toBe(200);
+    // Who sees that it was done may still give it back.
+    expect(
+      await s.runner.hand(gameId("rewards"), "jo", "decide-jo-later", { do: "sale", sale: sale!.id, what: "refund", seen: "done" }),
+    ).toMatchObject({
+      value: [{ did: "reward/refunded" }],
+    });
     await s.sound();
   });
   test("presence is paid to everyone who is there, whatever they are called", async () => {

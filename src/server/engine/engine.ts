@@ -303,7 +303,7 @@ export class Engine {
     if (runner === undefined) return null;
     const chat = this.chats.get(id)?.standing ?? null;
     const pages = this.overlays.openPages(id);
-    const { games, perMinute, backlog, lost, unfit, recovering, waitingMs, lanes, events, held, sales } = runner.standing();
+    const { games, perMinute, backlog, lost, unfit, unreadable, recovering, waitingMs, lanes, events, held, sales } = runner.standing();
     const refusedEvents = this.intake.refused(id).reduce((sum, r) => sum + r.count, 0);
     const databaseAway = this.databaseAway || recovering;
     return {
@@ -315,6 +315,7 @@ export class Engine {
         backlog: databaseAway ? backlog : 0,
         lost,
         unfit,
+        unreadable,
         pages,
         lagMs: this.lagMs,
         waitingMs,

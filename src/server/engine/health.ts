@@ -19,15 +19,24 @@ export type HealthFacts = Readonly<{
   clockAheadMs?: number;
   events?: Readonly<{ on: boolean; perMinute: number; lastMs: number | null; refused: number }>;
   sounds?: number;
+  /** Parts that do not run, since what is stored of them can't be read; each with why. */
+  unreadable?: readonly string[];
   /** What the last check of the ledger found. */
   ledgerFaults?: number;
 }>;
 
 /** Each part of the installation: how it stands, what that means, what to do. */
 export function healthOf(f: HealthFacts): HealthItem[] {
-  return [chatHealth(f), eventsHealth(f), databaseHealth(f), pagesHealth(f), soundHealth(f), engineHealth(f), ledgerHealth(f)].filter(
-    (item) => item !== null,
-  );
+  return [
+    chatHealth(f),
+    eventsHealth(f),
+    databaseHealth(f),
+    pagesHealth(f),
+    soundHealth(f),
+    engineHealth(f),
+    partsHealth(f),
+    ledgerHealth(f),
+  ].filter((item) => item !== null);
 }
 
 /** Follows, tips and the like. Silence is no fault: a quiet hour sends nothing. */
@@ -50,6 +59,19 @@ function eventsHealth({ events }: HealthFacts): HealthItem | null {
     means: events.refused > 0 ? "What was refused changed nothing." : "",
     todo: events.refused > 0 ? "See why under Connections." : "",
   };
+}
+
+function partsHealth({ unreadable = [] }: HealthFacts): HealthItem | null {
+  return unreadable.length === 0
+    ? null
+    : {
+        id: "parts",
+        name: "Games",
+        state: "bad",
+        says: `${unreadable.join("; ")}.`,
+        means: `${unreadable.length === 1 ? "It does" : "They do"} not run. Nothing of ${unreadable.length === 1 ? "it" : "them"} is lost or written over.`,
+        todo: "Start the version of Izzam that stored it, or publish its settings anew. If neither helps, keep the log of the engine and ask whoever looks after Izzam.",
+      };
 }
 
 function ledgerHealth({ ledgerFaults = 0 }: HealthFacts): HealthItem | null {

@@ -230,6 +230,32 @@ describe("strangers", () => {
   });
 });
 
+describe("while it is not ready, and by whose clock", () => {
+  test("before every channel is taken up a sender is asked to come again; afterwards an unknown channel is unknown", async () => {
+    let settled = false;
+    const other = new Intake({ runners: new Map(), clock: { now: () => nowMs }, secrets: () => [secret], settled: () => settled });
+    const early = createServer((req, res) => void other.take(runner.id, req, res));
+    await new Promise<void>((resolve) => early.listen(0, "127.0.0.1", resolve));
+    const post = () => fetch(`http://127.0.0.1:${(early.address() as AddressInfo).port}/`, { method: "POST", body: "{}" });
+    const first = await post();
+    expect([first.status, first.headers.get("retry-after")]).toEqual([503, "2"]);
+    settled = true;
+    expect((await post()).status).toBe(404);
+    await new Promise((resolve) => early.close(resolve));
+  });
+  test("signatures go by the wall clock: one that leapt ahead and was set right refuses nobody", async () => {
+    const ahead = new Intake({
+      runners: new Map([[runner.id, runner]]),
+      // Ours runs on from where the leap brought it.
+      clock: { now: () => nowMs + 86_400_000, wall: () => nowMs },
+      secrets: () => [secret],
+    });
+    server.removeAllListeners("request");
+    server.on("request", (req, res) => void ahead.take(runner.id, req, res));
+    expect(await one("follow", { viewer: ada }, "leap")).toMatchObject({ status: 200, taken: 1 });
+  });
+});
+
 describe("duplicates", () => {
   test("change nothing: the same event again, in one batch, by another delivery, after a restart", async () => {
     await one("follow", { viewer: ada }, "dup");

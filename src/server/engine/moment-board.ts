@@ -40,6 +40,14 @@ export class MomentBoard {
     this.take(laneAdd(this.board, this.rules, lane, moment, this.now()));
   }
 
+  /** Whether what a sale bought plays, waits its turn, or is held. */
+  has(sale: string): boolean {
+    return (
+      this.waiting.some((w) => w.moment.sale === sale) ||
+      Object.values(this.board).some((lane) => lane.playing?.sale === sale || lane.waiting.some((m) => m.sale === sale))
+    );
+  }
+
   /** What was held, once the hush is over; oldest first. */
   held(): { id: string; text: string; picture: string; sound: string; sinceMs: number }[] {
     if (this.hushed) return [];

@@ -92,6 +92,12 @@ export class OverlayHub {
     if (page !== undefined) this.voices.heard(page.channel, page.id);
   }
 
+  /** A page shows what was sold, or makes it heard. */
+  shown(socket: WebSocket, sales: readonly string[]): void {
+    const page = this.pages.get(socket);
+    if (page !== undefined) this.runners.get(page.channel)?.shown(sales);
+  }
+
   private feed(overlay: string): Feed {
     const known = this.feeds.get(overlay);
     if (known !== undefined) return known;

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { gameId } from "../../core/kernel/ids";
 import type { Hand } from "../../core/signals/signal";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { type MemoryStore, memoryEngineStore } from "../adapters/memory/engine-store";
@@ -144,6 +145,37 @@ describe("starting again", () => {
     runner.reload(testChannel({ games: [{ ...good, id: "broken" as typeof good.id, settings: { schema: 99 } }, good] }));
     runner.message(said("wobblePot"));
     expect(of("effects").map((e) => e.game)).toEqual(["wall"]);
+  });
+});
+
+describe("what is stored and can't be read", () => {
+  const game = testChannel().games[0]!;
+  const withGame = (part: Partial<typeof game>) =>
+    testChannel({
+      games: [
+        { ...game, ...part },
+        { ...game, id: gameId("other"), name: "Other" },
+      ],
+    });
+  test.each([
+    ["a state of another shape", { durable: { on: "perhaps" } }, /can’t be read \(on:/],
+    ["a state that a newer Izzam stored", { durable: { on: true }, stateVersion: 9 }, /stored by a newer Izzam \(version 9/],
+    ["settings that a newer Izzam stored", { settings: { schema: 7 } }, /stored by a newer Izzam \(version 7/],
+    ["a kind of game that is not there", { kind: "carousel" }, /no kind of game called carousel/],
+  ])("%s: that part does not run and says so, the others do, and nothing is written over", async (_, part, why) => {
+    const store = memoryEngineStore();
+    const row = withGame(part);
+    store.put(row);
+    const runner = new Runner({ store, clock: { now: () => 1_000 }, bus: inProcessBus() }, row, 0);
+    expect(runner.standing().games.map((g) => g.id)).toEqual(["other"]);
+    expect(runner.standing().unreadable).toEqual([expect.stringMatching(why)]);
+    expect(await runner.hand("wall", "owner", "hand-0001", off)).toMatchObject({ refusal: { code: "game/unknown" } });
+    expect((await runner.hand("other", "owner", "hand-0002", off)).ok).toBe(true);
+    expect((await store.channel(row.id))!.games[0]).toMatchObject(part);
+    // Whoever reads it again comes to the same.
+    await runner.refresh();
+    expect(runner.standing().games.map((g) => g.id)).toEqual(["other"]);
+    await runner.stop();
   });
 });
 

@@ -1,15 +1,17 @@
 import { type ChatLine } from "../../core/chat/dialect";
 import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
-import { isGame, rulesOf } from "../../core/games/registry";
+import { type AnyRules, isGame, rulesOf } from "../../core/games/registry";
+import { readStored, settingsVersion } from "../../core/kernel/stored";
 import { rulesInWords, standsInWords } from "../../core/games/for-viewers";
 import { fold } from "../../core/kernel/fold";
 import type { CommandBook } from "../../core/commands/settings";
 import type { ChannelId } from "../../core/kernel/ids";
-import { ok, type Refusal, refused, type Result } from "../../core/kernel/refusal";
+import { ok, refusal, type Refusal, refused, type Result } from "../../core/kernel/refusal";
 import type { Note, StepContext } from "../../core/kernel/step";
 import type { Moment } from "../../core/moments/moment";
 import type { PointsSettings } from "../../core/points/settings";
 import type { RewardBook } from "../../core/rewards/settings";
+import type { Sale } from "../../core/rewards/desk";
 import { type Tag, tagsFor } from "../../core/rewards/tags";
 import { mainLane, rulebookDefaults, type Rulebook } from "../../core/rules/settings";
 import { toHome } from "../../core/signals/money";
@@ -21,7 +23,7 @@ import { showable } from "../../core/words/template";
 import type { ShopHead, Stage, WaitingSale } from "../../core/wire/messages";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
-import type { ChannelRow, DeskRows, EngineStore, Fence } from "../ports/engine-store";
+import type { ChannelRow, DeskRows, EngineStore, Fence, GameRow } from "../ports/engine-store";
 import { Committer } from "./committer";
 import { LiveDesk } from "./desk";
 import { DustLog } from "./dust-log";
@@ -68,6 +70,10 @@ const twinMs = 1_000;
 /** Nobody is told twice within so long that nothing can be bought, and no more than so many are. */
 const tellAgainMs = 30_000;
 const mostTold = 8;
+const storedInWords = ({ code, facts }: Refusal): string =>
+  code === "stored/newer"
+    ? `it was stored by a newer Izzam (version ${String(facts["version"])}; this one reads up to ${String(facts["most"])})`
+    : `it can’t be read (${String(facts["why"])})`;
 /** Chat servers and bots read a line that begins with / or . as a command: a word joiner in front keeps it words. */
 const asWords = (text: string): string => (/^\s*[/.]/.test(text) ? `\u2060${text.trimStart()}` : text);
 type Job = Readonly<{
@@ -110,10 +116,15 @@ export class Runner {
   private lastEventMs: number | null = null;
   private ctx: Omit<StepContext, "emotes">;
   private names = new Map<string, string>();
+  /** Parts that do not run, since what is stored of them can't be read. */
+  private unreadable: { name: string; what: "settings" | "state"; why: Refusal }[] = [];
   private due: NodeJS.Timeout | null = null;
   private timing = false;
   private lastHand = { what: "", by: "", atMs: -Infinity };
   private stopped = false;
+  /** Shown, and not written down as such yet. */
+  private readonly delivered = new Set<string>();
+  private delivering = false;
   /** Grows with every sale that is made or decided, so that lists of them know when to look again. */
   private salesChanged = 0;
   private seq: number;
@@ -152,6 +163,7 @@ export class Runner {
       desk: (fresh) => readDesk(deps.store, fresh, deps.clock.now()),
       recovered: (fresh, last, rows) => {
         this.desk.load(rows, showIdIn(fresh));
+        for (const sale of this.delivered) this.desk.shown(sale);
         this.recovered(fresh, last);
       },
     });
@@ -236,18 +248,24 @@ export class Runner {
     const before = new Map(this.parts.map((p) => [p.id, p]));
     this.row = { ...row, hushed: this.parts.length === 0 ? row.hushed : this.row.hushed };
     this.emotes = emoteIndex(row.words);
+    this.unreadable = [];
     this.parts = row.games.flatMap((game): Running[] => {
       const rules = rulesOf(game.kind);
-      const settings = rules?.settings.safeParse(game.settings);
-      if (rules === null || settings?.success !== true) {
-        this.deps.onError?.("a game's settings can't be read; it does not run", settings?.error);
-        return [];
-      }
-      const old = before.get(game.id);
-      const kept = rules.durable.safeParse(game.durable);
-      const durable = old?.durable ?? (kept.success ? kept.data : rules.freshDurable(settings.data));
       const { id, kind, name, version } = game;
-      return [{ id, kind, name, rules, version, settings: settings.data, durable, dust: old?.dust ?? rules.freshDust() }];
+      const old = before.get(id);
+      const no = (what: "settings" | "state", why: Refusal): Running[] => {
+        // It does not run, and nothing of it is written over: what can't be read now may be read by the right version.
+        this.unreadable.push({ name, what, why });
+        this.deps.onError?.(`the ${what} of ${name} can't be read; it does not run`, new Error(storedInWords(why)));
+        return [];
+      };
+      if (rules === null) return no("settings", refusal("stored/unreadable", { why: `there is no kind of game called ${kind}` }));
+      const settings = readStored(rules.settings, rules.settingsSteps, settingsVersion(game.settings), game.settings);
+      if (!settings.ok) return no("settings", settings.refusal);
+      const kept = this.stateOf(game, rules, settings.value);
+      if (old === undefined && !kept.ok) return no("state", kept.refusal);
+      const durable: unknown = old !== undefined ? old.durable : kept.ok ? kept.value : null;
+      return [{ id, kind, name, rules, version, settings: settings.value, durable, dust: old?.dust ?? rules.freshDust() }];
     });
     for (const part of this.parts) if (!this.committed.has(part.id)) this.committed.set(part.id, part.durable);
     this.ctx = this.contextOf(row);
@@ -268,13 +286,23 @@ export class Runner {
     return this.commits.refresh();
   }
 
+  /** The state of a part as it is stored; a fresh one only where none was ever stored. */
+  private stateOf(game: GameRow, rules: AnyRules, settings: unknown): Result<unknown> {
+    return game.durable === null || game.durable === undefined
+      ? ok(rules.freshDurable(settings))
+      : readStored<unknown>(rules.durable, rules.stateSteps, game.stateVersion ?? 1, game.durable);
+  }
+
   private recovered(row: ChannelRow, last: number): void {
     this.seq = Math.max(this.seq, last);
-    for (const part of this.parts) {
-      const kept = part.rules.durable.safeParse(row.games.find((g) => g.id === part.id)?.durable);
-      part.durable = kept.success ? kept.data : part.rules.freshDurable(part.settings);
+    this.parts = this.parts.filter((part) => {
+      const game = row.games.find((g) => g.id === part.id);
+      const kept = game === undefined ? null : this.stateOf(game, part.rules, part.settings);
+      if (kept?.ok !== true) return false;
+      part.durable = kept.value;
       this.committed.set(part.id, part.durable);
-    }
+      return true;
+    });
     this.reload(row);
   }
 
@@ -326,6 +354,7 @@ export class Runner {
       backlog: this.log.size,
       lost: this.log.lost,
       recovering: this.commits.recovering,
+      unreadable: this.unreadable.map((u) => `${u.name}: ${storedInWords(u.why)}`),
       unfit: this.commits.unfit + this.log.unfit,
       waitingMs: this.commits.waitingMs(now),
     };
@@ -504,6 +533,24 @@ export class Runner {
     );
   }
 
+  /** A page shows what was sold, or it is heard. What can't be written down now is written with the next word of it. */
+  shown(sales: readonly string[]): void {
+    for (const sale of sales) if (this.desk.shown(sale)) this.delivered.add(sale);
+    if (this.delivered.size === 0 || this.delivering || this.stopped) return;
+    this.delivering = true;
+    const some = [...this.delivered].slice(0, 200);
+    void this.deps.store
+      .delivered(this.id, some)
+      .then(
+        () => some.forEach((sale) => this.delivered.delete(sale)),
+        () => undefined,
+      )
+      .finally(() => {
+        this.delivering = false;
+        if (this.delivered.size > 0 && !this.stopped) setTimeout(() => this.shown([]), 1_000).unref();
+      });
+  }
+
   /** What was held under hush and waits for a decision: played now, or dropped. */
   held(what: "play" | "drop", moment: string): Result<null> {
     return this.moments.decide(what, moment);
@@ -616,23 +663,27 @@ export class Runner {
   }
 
   /** Sales that wait for a yes: one by one those of this evening, of the others how many. */
-  private salesWaiting(): { count: number; first: WaitingSale[]; older: number; points: string; changes: number } {
+  private salesWaiting(): { count: number; first: WaitingSale[]; older: number; points: string; changes: number; unshown: WaitingSale[] } {
     const all = this.desk.waiting();
     const show = showOf(this.parts)?.durable;
     const sinceMs = show !== undefined && show.state !== "off" ? (show.show?.sinceMs ?? 0) : this.deps.clock.now() - eveningMs;
     const now = all.filter((s) => s.atMs >= sinceMs);
+    const line = (s: Sale): WaitingSale => ({
+      id: s.id,
+      atMs: s.atMs,
+      rewardId: s.rewardId,
+      reward: s.rewardName,
+      viewer: s.viewer.name,
+      price: s.price,
+      text: s.text,
+    });
+    // What waits its turn in a lane, or was held under hush, is on its way still.
+    const unshown = this.desk.unshown(this.deps.clock.now()).filter((s) => !this.moments.has(s.id));
     return {
       count: all.length,
       older: all.length - now.length,
-      first: now.slice(0, 50).map((s) => ({
-        id: s.id,
-        atMs: s.atMs,
-        rewardId: s.rewardId,
-        reward: s.rewardName,
-        viewer: s.viewer.name,
-        price: s.price,
-        text: s.text,
-      })),
+      first: now.slice(0, 50).map(line),
+      unshown: unshown.slice(0, 50).map(line),
       points: this.ctx.pointsName,
       changes: this.salesChanged,
     };

@@ -5,7 +5,9 @@ import { noteInWords } from "../../core/games/note-words";
 import type { AnyRules } from "../../core/games/registry";
 import type { GameId } from "../../core/kernel/ids";
 import type { Order } from "../../core/kernel/order";
+import { refused, type Result } from "../../core/kernel/refusal";
 import type { Note, StepContext } from "../../core/kernel/step";
+import { readStored, versionOf } from "../../core/kernel/stored";
 import type { Moment } from "../../core/moments/moment";
 import type { ShowDurable } from "../../core/show/settings";
 import type { HappenedSignal, HandSignal, Signal, Viewer } from "../../core/signals/signal";
@@ -222,7 +224,8 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
   return turn;
 }
 
-const isEmpty = (b: Booking): boolean => b.entries.length === 0 && b.sales.length === 0 && b.prices.length === 0;
+const isEmpty = (b: Booking): boolean =>
+  b.entries.length === 0 && b.sales.length === 0 && b.prices.length === 0 && (b.due ?? []).length === 0;
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 
 /** Before a rehearsal everything but the show is laid aside, into the show's own state, so that a restart keeps it too. */
@@ -233,12 +236,22 @@ function keepAside(show: Running, kit: TurnKit, turn: Turn): void {
   turn.changed.add(show);
 }
 
+/** It was laid aside by this version, or by one before it. */
+function asideOf(part: Running, aside: unknown): Result<unknown> {
+  const { durable, stateSteps } = part.rules;
+  let read: Result<unknown> = refused("stored/unreadable");
+  for (let version = versionOf(stateSteps); version >= 1 && !read.ok; version -= 1)
+    read = readStored<unknown>(durable, stateSteps, version, aside);
+  return read;
+}
+
 function bringBack(show: Running, kit: TurnKit, turn: Turn): void {
   const durable = show.durable as ShowDurable;
   for (const part of kit.parts) {
-    const kept = part === show ? null : part.rules.durable.safeParse(durable.aside?.[part.id]);
-    if (kept?.success !== true) continue;
-    part.durable = kept.data;
+    const aside = Object.hasOwn(durable.aside ?? {}, part.id) ? durable.aside?.[part.id] : undefined;
+    const kept = part === show || aside === undefined ? null : asideOf(part, aside);
+    if (kept?.ok !== true) continue;
+    part.durable = kept.value;
     turn.changed.add(part);
   }
   show.durable = { ...durable, aside: null };

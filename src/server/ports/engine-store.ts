@@ -16,7 +16,15 @@ export type LogRow = Readonly<{
   viewer: Viewer | null;
   body: unknown;
 }>;
-export type GameRow = Readonly<{ id: GameId; kind: string; name: string; version: number; settings: unknown; durable: unknown }>;
+export type GameRow = Readonly<{
+  id: GameId;
+  kind: string;
+  name: string;
+  version: number;
+  settings: unknown;
+  durable: unknown;
+  stateVersion?: number;
+}>;
 export type OverlayRow = Readonly<{
   id: string;
   name: string;
@@ -53,7 +61,7 @@ export type ChannelRow = Readonly<{
 export type Commit = Readonly<{
   rows: readonly LogRow[];
   /** The newest durable state of every game that changed. */
-  states: readonly Readonly<{ gameId: GameId; seq: number; durable: unknown }>[];
+  states: readonly Readonly<{ gameId: GameId; seq: number; durable: unknown; version?: number }>[];
   /** What is kept for good: hits, reigns. */
   kept: readonly KeptRow[];
   /** Entries of the ledger and sales, each under the signal that brought it. */
@@ -89,8 +97,10 @@ export type DeskRows = Readonly<{
   /** The last sale that starts a cooldown, by reward and viewer, of the last week. */
   last: readonly Readonly<{ rewardId: string; viewer: string; atMs: number }>[];
   prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
-  /** Those that wait, and the newest others. */
+  /** Those that wait, those that are yet to be shown, and the newest others. */
   sales: readonly Sale[];
+  /** What was sold to be seen or heard, and no page has said that it was. */
+  due?: readonly Readonly<{ sale: string; untilMs: number }>[];
 }>;
 export type ViewerSession = Readonly<{ channelId: ChannelId; viewer: Viewer }>;
 export type KeptRow = Kept & Readonly<{ gameId: GameId; seq: number }>;
@@ -109,6 +119,8 @@ export type EngineStore = Readonly<{
   commit: (id: ChannelId, commit: Commit, fence?: Fence) => Promise<Outcome>;
   /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
   desk: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<DeskRows>;
+  /** A page has shown these. */
+  delivered: (id: ChannelId, sales: readonly string[]) => Promise<void>;
   sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
   /** How many things differ when balances are rebuilt from their postings; each in a few words. */
   ledgerFaults: (id: ChannelId) => Promise<readonly string[]>;

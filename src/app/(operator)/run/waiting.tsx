@@ -93,7 +93,25 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
         decide,
       };
     });
-    return [...asks, ...moments, ...sold].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
+    const unshown = (sales?.unshown ?? []).map((sale): Decision => ({
+      id: `unshown.${sale.id}`,
+      sinceMs: sale.atMs,
+      words: `${sale.viewer} paid for ${sale.reward}, and no page has shown it`,
+      about: `${count(sale.price)} ${sales?.points ?? ""}`,
+      main: "Play",
+      other: "Refund",
+      decide: async (yes) => {
+        const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "play" : "refund", seen: "done" });
+        if (!done) return;
+        if (yes) tell(`${sale.reward} for ${sale.viewer} is played once more.`);
+        else
+          tell(
+            `${sale.viewer} got ${count(sale.price)} ${sales?.points ?? ""} back.`,
+            () => void layAndTell(theRewards, { do: "sale-again", sale: sale.id }),
+          );
+      },
+    }));
+    return [...asks, ...moments, ...sold, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
   }, [show, held, sales, propName]);
 }
 

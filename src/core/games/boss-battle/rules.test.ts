@@ -249,6 +249,16 @@ describe("correcting", () => {
       "boss/nothing-to-undo",
     );
   });
+  test("an undone hit never lifts health above what it may be, however it was healed since", () => {
+    const s = settings();
+    const healed = run(s, [tip(100), hand({ do: "heal", amount: 500 })]);
+    expect(healed.durable.health).toBe(100);
+    expect(run(s, [hand({ do: "undo" })], healed.durable).durable.health).toBe(100);
+    // Where healing has no end, it is given back whole.
+    const endless = settings({ champion: { healing: "endless" } });
+    const over: BossDurable = { ...bossBattle.freshDurable(endless), health: 140 };
+    expect(run(endless, [tip(100), hand({ do: "undo" })], over).durable.health).toBe(140);
+  });
   test("an undone hit does not count for the next one's health", () => {
     const s = settings({ growth: { how: "matched", least: 1, lookBackMin: 5, lastMin: 5 } });
     const { durable } = run(s, [tip(100), hand({ do: "undo" })]);

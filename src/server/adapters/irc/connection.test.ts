@@ -132,6 +132,11 @@ describe("chat over IRC", () => {
   });
 });
 
+test("two channels in one name are refused where they are typed", () => {
+  expect(chatSettingsSchema.safeParse({ ...settings(6667), channel: "#a,#b" }).success).toBe(false);
+  expect(chatSettingsSchema.safeParse({ ...settings(6667), channel: "#a #b" }).success).toBe(false);
+});
+
 describe("servers that misbehave", () => {
   test("one that is not there: says what to check, waits longer each time, comes back when it is there", async () => {
     const { port } = await rig();
@@ -155,6 +160,32 @@ describe("servers that misbehave", () => {
       "given up",
     );
     expect(["waiting", "connecting"]).toContain(now().state);
+  });
+  test("one that lets Izzam in and not speak: connected, and says so until it may", async () => {
+    let client: Socket | undefined;
+    const { port } = await raw((s) => {
+      letIn(s);
+      client = s;
+      s.on(
+        "data",
+        (data: Buffer) => data.toString().includes("PRIVMSG") && s.write(`:s 404 izzam ${channel} :Cannot send to channel (+m)\r\n`),
+      );
+    });
+    const { chat, now } = talk(settings(port));
+    await until(() => now().state === "connected", "connected");
+    chat.say("hello");
+    await until(() => now().lastError !== "", "told");
+    expect(now()).toMatchObject({ state: "connected", lastError: expect.stringContaining("but not speak there (a moderated room)") });
+    client!.write(`:s MODE ${channel} +v izzam\r\n`);
+    await until(() => now().lastError === "", "free again");
+  });
+  test("TLS asked of a plain port is told as what it mostly is", async () => {
+    const { port } = await raw(() => undefined);
+    const { standings } = talk(settings(port, { tls: true }));
+    await until(
+      () => standings.some((s) => /did not answer to TLS in time\. If this is the server’s plain port, turn TLS off/.test(s.lastError)),
+      "told",
+    );
   });
   test("one that talks but never lets in is given up too", async () => {
     const { port } = await raw((s) => void setInterval(() => !s.destroyed && s.write(":s NOTICE * :wait\r\n"), 50).unref());

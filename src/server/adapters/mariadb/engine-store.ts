@@ -61,7 +61,15 @@ export function mariadbEngineStore(
           .leftJoin("game_states", "game_states.game_id", "games.id")
           .where("games.channel_id", id)
           .orderBy("games.created_ms")
-          .select("games.id", "games.kind", "games.name", "games.version", "game_versions.settings", "game_states.durable")) as Row[];
+          .select(
+            "games.id",
+            "games.kind",
+            "games.name",
+            "games.version",
+            "game_versions.settings",
+            "game_states.durable",
+            "game_states.version as state_version",
+          )) as Row[];
         const overlays = (await trx("overlays").where({ channel_id: id }).orderBy("created_ms")) as Row[];
         const placements = (await trx("placements").whereIn(
           "overlay_id",
@@ -85,6 +93,7 @@ export function mariadbEngineStore(
             version: Number(g["version"]),
             settings: fromJson(g["settings"]),
             durable: g["durable"] === null ? null : fromJson(g["durable"]),
+            stateVersion: Number(g["state_version"] ?? 1),
           })),
           overlays: overlays.map((o): OverlayRow => ({
             id: text(o["id"]),
@@ -196,9 +205,9 @@ export function mariadbEngineStore(
           await writeLog(trx, num, rows, keyOf);
           for (const some of chunks(states, 200))
             await trx.raw(
-              `insert into game_states (game_id, seq, durable) values ${some.map(() => "(?, ?, ?)").join(", ")}
-               on duplicate key update seq = values(seq), durable = values(durable)`,
-              some.flatMap((s) => [s.gameId, s.seq, JSON.stringify(s.durable)]),
+              `insert into game_states (game_id, seq, durable, version) values ${some.map(() => "(?, ?, ?, ?)").join(", ")}
+               on duplicate key update seq = values(seq), durable = values(durable), version = values(version)`,
+              some.flatMap((s) => [s.gameId, s.seq, JSON.stringify(s.durable), s.version ?? 1]),
             );
           for (const some of chunks(kept, 500))
             await trx("records").insert(
@@ -271,6 +280,14 @@ export function mariadbEngineStore(
           people.map((r) => ({ key: Number(r["id"]), id: text(r["ext"]), name: text(r["name"]), roles: Number(r["roles"]) })),
         ),
       );
+    },
+    delivered: async (id, sales) => {
+      const seqs = sales.map(saleSeq).filter((seq) => seq !== null);
+      if (seqs.length > 0)
+        await db("deliveries")
+          .where({ channel: await numOf(id) })
+          .whereIn("seq", seqs)
+          .delete();
     },
     sale: async (id, sale) => {
       const seq = saleSeq(sale);

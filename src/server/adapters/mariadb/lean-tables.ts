@@ -53,6 +53,7 @@ const growing: readonly Readonly<[string, string]>[] = [
      PRIMARY KEY (channel, seq), KEY of_viewer (viewer), KEY of_reward (channel, reward_id)`,
   ],
   ["open_sales", `channel INT UNSIGNED NOT NULL, seq BIGINT NOT NULL, PRIMARY KEY (channel, seq)`],
+  ["deliveries", `channel INT UNSIGNED NOT NULL, seq BIGINT NOT NULL, until_ms BIGINT NOT NULL, PRIMARY KEY (channel, seq)`],
   [
     "sale_details",
     `channel INT UNSIGNED NOT NULL, seq BIGINT NOT NULL, sealed TEXT NOT NULL, gone_ms BIGINT NULL, PRIMARY KEY (channel, seq), KEY (gone_ms)`,

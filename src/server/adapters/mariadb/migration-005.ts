@@ -25,6 +25,8 @@ export async function toLeanTables(db: Knex): Promise<void> {
   await db.raw(
     "create table old_ids (channel_id varchar(26) character set ascii collate ascii_bin not null, old varbinary(300) not null, viewer int unsigned not null, primary key (channel_id, old))",
   );
+  // States say which version wrote them; those there are were written by the first.
+  await db.raw("alter table game_states add column if not exists version smallint unsigned not null default 1");
   await logins(db);
   await people(db);
   await history(db);

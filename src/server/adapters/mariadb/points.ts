@@ -248,6 +248,14 @@ export async function book(trx: Trx, channel: number, booked: readonly Booked[],
          on duplicate key update made = made + values(made), spent = spent + values(spent), from_seq = least(from_seq, values(from_seq))`,
         [...flows].flatMap(([key, f]) => [channel, key, f.made, f.spent, f.fromSeq]),
       );
+  const due = new Map(booked.flatMap((b) => b.booking.due ?? []).map((d) => [saleSeq(d.sale), d.untilMs]));
+  if (due.size > 0)
+    await trx.raw(
+      `insert into deliveries (channel, seq, until_ms) values ${marks(3, due.size)} on duplicate key update until_ms = values(until_ms)`,
+      [...due].flatMap(([seq, untilMs]) => [channel, seq, untilMs]),
+    );
+  const returned = sales.filter((s) => s.state === "refunded").map((s) => saleSeq(s.id) ?? 0);
+  if (returned.length > 0) await trx("deliveries").where({ channel }).whereIn("seq", returned).delete();
   const prices = [...new Map(booked.flatMap((b) => b.booking.prices).map((p) => [p.rewardId, p])).values()];
   if (prices.length > 0)
     await trx.raw(
@@ -377,6 +385,10 @@ export async function readDesk(
         .join("open_sales as o", (on) => on.on("o.channel", "s.channel").andOn("o.seq", "s.seq"))
         .orderBy("s.at_ms")
         .orderBy("s.seq")) as Row[];
+      const due = (await salesOf(trx, channel)
+        .join("deliveries as d", (on) => on.on("d.channel", "s.channel").andOn("d.seq", "s.seq"))
+        .select("d.until_ms")
+        .orderBy("s.seq")) as Row[];
       const recent = (await salesOf(trx, channel).whereNot("s.state", "waiting").orderBy("s.seq", "desc").limit(salesRemembered)) as Row[];
       const named = Object.entries(ownCodes);
       return {
@@ -402,7 +414,8 @@ export async function readDesk(
           rewardId: text(r["reward_id"]),
           at: { thousandths: Number(r["thousandths"]), atMs: Number(r["at_ms"]) },
         })),
-        sales: [...recent.reverse(), ...waiting].map(saleOf),
+        sales: [...due, ...recent.reverse(), ...waiting].map(saleOf),
+        due: due.map((r) => ({ sale: saleId(r["seq"]), untilMs: Number(r["until_ms"]) })),
       };
     },
     { isolationLevel: "repeatable read" },

@@ -132,7 +132,10 @@ export function memoryEngineStore(): MemoryStore {
       if (channel !== undefined) {
         channels.set(id, {
           ...channel,
-          games: channel.games.map((g) => ({ ...g, durable: states.find((s) => s.gameId === g.id)?.durable ?? g.durable })),
+          games: channel.games.map((g) => {
+            const state = states.filter((s) => s.gameId === g.id).pop();
+            return state === undefined ? g : { ...g, durable: state.durable, stateVersion: state.version ?? 1 };
+          }),
         });
       }
       return { is: "committed" };
@@ -144,6 +147,7 @@ export function memoryEngineStore(): MemoryStore {
       return rows.filter((row) => !fits(row)).length;
     },
     desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
+    delivered: async () => guard(),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
     ledgerFaults: async () => (guard(), []),
     sweepDetails: async () => guard(),
