@@ -79,6 +79,13 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
       { id: "go.show", label: "Go to the rundown", group: "Go to", run: () => router.push("/prepare/show") },
       { id: "go.emotes", label: "Go to Emotes", group: "Go to", run: () => router.push("/prepare/emotes") },
       { id: "go.connections", label: "Go to Connections", group: "Go to", run: () => router.push("/prepare/connections") },
+      { id: "go.account", label: "Go to Account: password, sessions, moderators", group: "Go to", run: () => router.push("/account") },
+      {
+        id: "go.data",
+        label: "Go to Data: what is kept, and for how long",
+        group: "Go to",
+        run: () => router.push("/prepare/connections/data"),
+      },
       { id: "go.overlays", label: "Go to Overlays", group: "Go to", run: () => router.push("/prepare/overlays") },
       { id: "surface", label: "Change between Paper and Night", group: "Everywhere", key: "n", run: () => setSurface(!isNight()) },
     ],
@@ -169,6 +176,9 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
                 </Text>
                 <Menu.Item value="surface" onClick={() => setSurface(!isNight())}>
                   Paper or Night
+                </Menu.Item>
+                <Menu.Item value="account" onClick={() => router.push("/account")}>
+                  Account and people
                 </Menu.Item>
                 <Menu.Item value="keys" onClick={() => document.dispatchEvent(new CustomEvent("izzam:keys"))}>
                   Keys

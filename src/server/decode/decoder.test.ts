@@ -2,7 +2,6 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { build } from "esbuild";
 import { deflateRawSync } from "node:zlib";
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { childDecoder, type Decoder, limits } from "./decoder";

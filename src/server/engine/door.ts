@@ -6,7 +6,7 @@ import { createProxyServer } from "http-proxy-3";
 import type { Logger } from "pino";
 import { type WebSocket, WebSocketServer } from "ws";
 import { z } from "zod";
-import { type ChannelId, channelId } from "../../core/kernel/ids";
+import { channelId } from "../../core/kernel/ids";
 import type { Refusal } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
@@ -79,6 +79,7 @@ export function openDoor({
   const askerOf = askers(env.trustedProxies);
   const ours = (req: IncomingMessage): boolean => fromHere(req.headers.origin, req.headers.host, env.publicUrl);
   const sessions = rememberedSessions(store);
+  engine.onRecheck = () => sessions.recheck();
   const fonts = new Map<string, { body: Buffer; type: string }>();
 
   const plain = (res: ServerResponse, status: number, text: string): void => {
@@ -249,7 +250,7 @@ export function openDoor({
     } else {
       // What web hears of who asks is what was found out here, and nothing that anybody wrote.
       for (const name of ["forwarded", "via", "x-real-ip", "x-forwarded-host", "x-forwarded-port", "x-izzam-door"])
-        delete req.headers[name];
+        Reflect.deleteProperty(req.headers, name);
       req.headers["x-forwarded-for"] = asker.address;
       req.headers["x-forwarded-proto"] = asker.https ? "https" : "http";
       req.headers["x-izzam-local"] = asker.local ? "1" : "0";

@@ -44,6 +44,8 @@ const viewerSessionMs = 90 * 86_400_000;
 /** All channels this process owns: their runners, chat connections and hubs. */
 export class Engine {
   readonly runners = new Map<ChannelId, Runner>();
+  /** Who else remembers sessions. */
+  onRecheck: () => Promise<void> = () => Promise.resolve();
   readonly overlays: OverlayHub;
   readonly operators: OperatorHub;
   readonly marked: MarkedPictures;
@@ -98,6 +100,8 @@ export class Engine {
         () => void store.sweepDetails().catch((error: unknown) => log.warn({ err: String(error) }, "details could not be swept")),
         60_000,
       ),
+      setInterval(() => void this.upkeep(), nightMs),
+      setTimeout(() => void this.upkeep(), 90_000).unref(),
       setInterval(() => void this.checkLedgers(), nightMs),
       setTimeout(() => void this.checkLedgers(), 20_000).unref(),
       setInterval(() => {
@@ -140,6 +144,17 @@ export class Engine {
     } finally {
       this.ticking = false;
       this.operators.tell();
+    }
+  }
+
+  /** Once a day, and soon after a start: what is old enough goes, and is told. By the computer's own clock: a leap must not empty the log. */
+  private async upkeep(): Promise<void> {
+    const { store, clock, log } = this.parts;
+    try {
+      const swept = await store.upkeep(Math.min(clock.now(), clock.wall?.() ?? clock.now()));
+      if (swept !== null) log.info({ swept }, "what was old enough is gone");
+    } catch (error) {
+      log.warn({ err: String(error) }, "old data could not be swept");
     }
   }
 
@@ -258,7 +273,7 @@ export class Engine {
 
   /** Sessions ended: whatever is open for one that is no more is closed. */
   async recheck(): Promise<void> {
-    await Promise.all([this.operators.recheck(), this.overlays.recheck(), this.viewers.recheck()]);
+    await Promise.all([this.onRecheck(), this.operators.recheck(), this.overlays.recheck(), this.viewers.recheck()]);
   }
 
   /** All that the viewer page shows at first; the same that it is told afterwards. */

@@ -11,7 +11,7 @@ const mostKept = 1_000;
 export function rememberedSessions(
   store: EngineStore,
   now: () => number = Date.now,
-): Readonly<{ of: (tokenHash: string) => Promise<Session | null> }> {
+): Readonly<{ of: (tokenHash: string) => Promise<Session | null>; recheck: () => Promise<void> }> {
   const known = new Map<string, Readonly<{ session: Session; untilMs: number }>>();
   return {
     of: async (tokenHash) => {
@@ -26,6 +26,15 @@ export function rememberedSessions(
         if (kept !== undefined && kept.untilMs > now()) return kept.session;
         throw error;
       }
+    },
+    /** Sessions ended somewhere: those that did are known no longer, should the database be away later. */
+    recheck: async () => {
+      for (const hash of [...known.keys()])
+        try {
+          if ((await store.session(hash, now())) === null) known.delete(hash);
+        } catch {
+          return;
+        }
     },
   };
 }

@@ -150,5 +150,7 @@ export type EngineStore = Readonly<{
     tokenHash: string,
     nowMs: number,
   ) => Promise<Readonly<{ channelId: ChannelId; operator: string; operatorId: string; role: "owner" | "moderator" }> | null>;
+  /** Once a day: what is old enough goes. Null when another process is at it. */
+  upkeep: (nowMs: number) => Promise<Readonly<Record<string, unknown>> | null>;
   ping: () => Promise<void>;
 }>;

@@ -20,6 +20,8 @@ export type Session = Readonly<{
   remote: boolean;
 }>;
 export type Remote = Readonly<{ id: string; label: string; by: string; sinceMs: number }>;
+export type OpenSession = Readonly<{ id: string; label: string; kind: "desk" | "phone"; sinceMs: number; tokenHash: string }>;
+export type Operator = Readonly<{ id: OperatorId; login: string; role: OperatorRole; demo: boolean; sessions: number; sinceMs: number }>;
 export type Account = Readonly<{
   id: OperatorId;
   login: string;
@@ -47,7 +49,33 @@ export type AccountStore = Readonly<{
       nowMs: number;
     }>,
   ) => Promise<Result<null>>;
-  openSession: (tokenHash: string, account: Account, expiresMs: number) => Promise<void>;
+  openSession: (
+    tokenHash: string,
+    account: Account,
+    at: Readonly<{ id: string; label: string; nowMs: number; expiresMs: number }>,
+  ) => Promise<void>;
+  /** Where somebody is signed in, phones of theirs included; newest first. */
+  sessions: (operator: OperatorId, nowMs: number) => Promise<readonly OpenSession[]>;
+  /** Ends one session of an operator; with null, all but the one named by its token's hash. */
+  endSessions: (operator: OperatorId, id: string | null, butTokenHash: string) => Promise<number>;
+  passwordHash: (operator: OperatorId) => Promise<string | null>;
+  /** A password of one's own: an account of the demo is one no longer. */
+  setPassword: (operator: OperatorId, hash: string) => Promise<void>;
+  operators: (channel: ChannelId, nowMs: number) => Promise<readonly Operator[]>;
+  /** Their membership and all their sessions on this channel end. The last owner stays. */
+  removeOperator: (channel: ChannelId, operator: OperatorId) => Promise<Result<Readonly<{ login: string }>>>;
+  renameChannel: (channel: ChannelId, name: string) => Promise<void>;
+  invite: (channel: ChannelId, invite: Readonly<{ tokenHash: string; by: string; nowMs: number; expiresMs: number }>) => Promise<void>;
+  /** Invitations that can still be used. */
+  invites: (channel: ChannelId, nowMs: number) => Promise<readonly Readonly<{ by: string; sinceMs: number; untilMs: number }>[]>;
+  endInvites: (channel: ChannelId) => Promise<number>;
+  /** Whose channel an invitation is for; null when it is unknown, used or too old. */
+  invited: (tokenHash: string, nowMs: number) => Promise<Readonly<{ channelId: ChannelId; channelName: string }> | null>;
+  /** Uses an invitation up: a new moderator. Refused: used meanwhile, or the name is taken. */
+  join: (
+    tokenHash: string,
+    operator: Readonly<{ id: OperatorId; login: string; passwordHash: string; nowMs: number }>,
+  ) => Promise<Result<Account>>;
   /** A one-time code with which one phone may be paired in an operator's name. */
   offerPairing: (codeHash: string, at: Readonly<{ operatorId: string; channelId: ChannelId; expiresMs: number }>) => Promise<void>;
   /** Whose code it is, once; null when it is unknown, used or too old. */
@@ -188,7 +216,22 @@ export type AuditStore = Readonly<{
   audit: (channel: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
 }>;
 
+/** How long things are kept, in days. */
+export type Retention = Readonly<{ logDays: number; auditDays: number; hitDays: number }>;
+export type KeptMonth = Readonly<{ month: string; messages: number; others: number; bytes: number; goesMs: number }>;
+export type DataStore = Readonly<{
+  retention: () => Promise<Retention>;
+  setRetention: (retention: Retention) => Promise<void>;
+  /** Months of the log, newest first, with what is of this channel and what each takes on disk in all. */
+  months: (channel: ChannelId) => Promise<readonly KeptMonth[]>;
+  /** What else takes room on disk, largest first. */
+  sizes: () => Promise<readonly Readonly<{ what: string; bytes: number; rows: number }>[]>;
+  /** One month of a channel's log, in order, a batch of rows at a time. */
+  month: (channel: ChannelId, month: string) => AsyncGenerator<readonly Readonly<Record<string, unknown>>[]>;
+}>;
+
 export type OperatorStore = Readonly<{
+  data: DataStore;
   accounts: AccountStore;
   games: GameStore;
   overlays: OverlayStore;

@@ -45,6 +45,10 @@ async function sessionIn(cookie: string): Promise<Session | null> {
   }
 }
 export const forgetSession = (session: Session): void => void lately.delete(session.tokenHash);
+/** Whoever was removed, or signed out elsewhere, is not remembered as signed in when the database is away. */
+export function forgetOperator(operatorId: string, butTokenHash = ""): void {
+  for (const [hash, { session }] of lately) if (session.operatorId === operatorId && hash !== butTokenHash) lately.delete(hash);
+}
 
 const statusOf = ({ code }: Refusal): number => {
   if (code === "access/signed-out") return 401;

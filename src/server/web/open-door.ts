@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import { refused, type Result } from "../../core/kernel/refusal";
 import type { WebServices } from "../composition";
+import { browserIn } from "./accounts";
 import { addressOf, isLocal, keepSession } from "./cookie";
 import { answer, fromOurPages, guarded } from "./http";
 import { firstProblem } from "./problem";
@@ -9,12 +10,19 @@ import { services } from "./services";
 type Opened = Result<Readonly<{ token: string; expiresMs: number }>>;
 
 /** The few actions for who is not signed in yet: they end in a session. */
-export function entrance<B>(schema: z.ZodType<B>, act: (web: WebServices, body: B, address: string, local: boolean) => Promise<Opened>) {
+export function entrance<B>(
+  schema: z.ZodType<B>,
+  act: (web: WebServices, body: B, address: string, local: boolean, where: string) => Promise<Opened>,
+) {
   return (request: Request): Promise<Response> =>
     guarded(async () => {
       if (!(await fromOurPages())) return answer(refused("access/foreign"));
       const body = schema.safeParse(await request.json().catch(() => undefined));
       if (!body.success) return answer(refused("input/invalid", { why: firstProblem(body.error) }));
-      return answer(await keepSession(await act(services(), body.data, await addressOf(), await isLocal())));
+      return answer(
+        await keepSession(
+          await act(services(), body.data, await addressOf(), await isLocal(), browserIn(request.headers.get("user-agent") ?? "")),
+        ),
+      );
     });
 }

@@ -17,7 +17,7 @@ import { hashToken } from "../secrets";
 import { testDatabase } from "../testing/database";
 import { offerPairing, pair } from "./remotes";
 import { type Action, may, mayRemote, rights } from "./rights";
-import { demoSignIn, setUp, signIn } from "./accounts";
+import { browserIn, changePassword, demoSignIn, endSession, invite, join, removeOperator, setUp, signIn } from "./accounts";
 import { saveChat } from "./chat";
 import { addEmote, emoteWordSchema, removeEmote, renameEmote, restoreEmote } from "./emotes";
 import { bringBack, createGame, publish, saveDraft } from "./games";
@@ -242,6 +242,97 @@ describe("signing in", () => {
     expect((await signIn(demo, "Kiln Keeper", given.password, "127.0.0.1", true)).ok).toBe(true);
     await db("operators").update({ demo: false });
     expect((await signIn(demo, "Kiln Keeper", given.password, "10.0.0.6", false)).ok).toBe(true);
+  });
+});
+
+describe("one's own account, and who works on the channel", () => {
+  const sessionOf = async (opened: Awaited<ReturnType<typeof signIn>>): Promise<Session> => {
+    if (!opened.ok) throw new Error(opened.refusal.code);
+    return (await web.store.accounts.session(hashToken(opened.value.token), nowMs))!;
+  };
+  const enter = (login: string, password: string, n: number) => signIn(web, login, password, `9.9.9.${n}`, true, "Firefox on Linux");
+  test("a password is changed with the old one, and signs out everywhere else", async () => {
+    const here = await sessionOf(await enter("Kiln Keeper", given.password, 1));
+    const there = await sessionOf(await enter("Kiln Keeper", given.password, 2));
+    expect(
+      (await web.store.accounts.sessions(here.operatorId, nowMs)).filter((x) => x.label === "Firefox on Linux").length,
+    ).toBeGreaterThanOrEqual(2);
+    expect(await changePassword(web, here, "wrong", "another long one")).toMatchObject({ refusal: { code: "account/wrong-password" } });
+    expect((await changePassword(web, here, given.password, "another long one")).ok).toBe(true);
+    expect(await web.store.accounts.session(there.tokenHash, nowMs)).toBeNull();
+    expect(await web.store.accounts.session(here.tokenHash, nowMs)).not.toBeNull();
+    expect((await enter("Kiln Keeper", given.password, 3)).ok).toBe(false);
+    expect((await enter("Kiln Keeper", "another long one", 4)).ok).toBe(true);
+    await changePassword(web, here, "another long one", given.password);
+  });
+  test("an invitation makes one moderator, once; its token is kept as a hash; names that look alike are taken", async () => {
+    const me = await sessionOf(await enter("Kiln Keeper", given.password, 5));
+    const made = await invite(web, me);
+    if (!made.ok) throw new Error("refused");
+    const { token } = made.value;
+    expect(JSON.stringify(await db("invites").select())).not.toContain(token);
+    expect(await join(web, { token, login: "KILN keéper", password: "long enough 1" }, "9.9.8.1")).toMatchObject({
+      refusal: { code: "operator/name-taken" },
+    });
+    const both = await Promise.all(
+      ["Sponge One", "Sponge Two"].map((login) => join(web, { token, login, password: "long enough 1" }, "9.9.8.2")),
+    );
+    expect(both.filter((b) => b.ok)).toHaveLength(1);
+    expect(both.find((b) => !b.ok)).toMatchObject({ refusal: { code: "invite/unknown" } });
+    const joined = await sessionOf(both.find((b) => b.ok)!);
+    expect(joined).toMatchObject({ role: "moderator", channelId: owner.channelId });
+    // Too old, ended, or never made: the same answer.
+    const old = await invite({ ...web, clock: { now: () => nowMs - 8 * 86_400_000 } }, me);
+    expect(await join(web, { token: old.ok ? old.value.token : "", login: "Late", password: "long enough 1" }, "9.9.8.3")).toMatchObject({
+      refusal: { code: "invite/unknown" },
+    });
+    const third = await invite(web, me);
+    await web.store.accounts.endInvites(me.channelId);
+    expect((await join(web, { token: third.ok ? third.value.token : "", login: "Late", password: "long enough 1" }, "9.9.8.4")).ok).toBe(
+      false,
+    );
+  });
+  test("who is removed is signed out at once; nobody removes themselves or the last owner, and two owners at once leave one", async () => {
+    const me = await sessionOf(await enter("Kiln Keeper", given.password, 6));
+    const operators = await web.store.accounts.operators(me.channelId, nowMs);
+    const moderator = operators.find((o) => o.role === "moderator")!;
+    expect(await removeOperator(web, me, me.operatorId)).toMatchObject({ refusal: { code: "operator/oneself" } });
+    expect(await web.store.accounts.removeOperator(me.channelId, me.operatorId)).toMatchObject({
+      refusal: { code: "operator/last-owner" },
+    });
+    expect(await removeOperator(web, me, moderator.id)).toEqual(ok({ login: moderator.login }));
+    expect(await removeOperator(web, me, moderator.id)).toMatchObject({ refusal: { code: "operator/unknown" } });
+    expect((await signIn(web, moderator.login, "long enough 1", "9.9.7.1", true)).ok).toBe(false);
+    const again = await invite(web, me);
+    const second = await join(
+      web,
+      { token: again.ok ? again.value.token : "", login: "Second Owner", password: "long enough 1" },
+      "9.9.7.2",
+    );
+    const two = await sessionOf(second);
+    await db("memberships").where({ operator_id: two.operatorId }).update({ role: "owner" });
+    const done = await Promise.all([
+      web.store.accounts.removeOperator(me.channelId, two.operatorId),
+      web.store.accounts.removeOperator(me.channelId, two.operatorId),
+    ]);
+    expect(done.filter((d) => d.ok)).toHaveLength(1);
+  });
+  test("a session is ended by its owner only, and the channel takes another name", async () => {
+    const here = await sessionOf(await enter("Kiln Keeper", given.password, 7));
+    const there = await sessionOf(await enter("Kiln Keeper", given.password, 8));
+    const line = (await web.store.accounts.sessions(here.operatorId, nowMs)).find((x) => x.tokenHash === there.tokenHash)!;
+    expect(await web.store.accounts.endSessions("somebody-else" as Session["operatorId"], line.id, "")).toBe(0);
+    expect((await endSession(web, here, line.id)).ok).toBe(true);
+    expect(await endSession(web, here, line.id)).toMatchObject({ refusal: { code: "session/unknown" } });
+    await web.store.accounts.renameChannel(here.channelId, "Saltmarsh Kiln & Co");
+    expect((await mariadbEngineStore(db).channel(here.channelId))!.name).toBe("Saltmarsh Kiln & Co");
+  });
+  test("a browser is told in a few words, and nothing else of it is kept", () => {
+    expect(browserIn("Mozilla/5.0 (Windows NT 10.0; Win64; x64) AppleWebKit/537.36 Chrome/126.0 Safari/537.36 Edg/126.0")).toBe(
+      "Edge on Windows",
+    );
+    expect(browserIn("Mozilla/5.0 (X11; Linux x86_64; rv:128.0) Gecko/20100101 Firefox/128.0")).toBe("Firefox on Linux");
+    expect(browserIn("<script>")).toBe("a browser");
   });
 });
 

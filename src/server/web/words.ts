@@ -51,6 +51,22 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "The demo’s accounts work on the computer that Izzam runs on only: everybody knows their passwords. There, give the account a password of your own, or pair a phone.";
     case "setup/done":
       return "The owner was created already. Sign in instead.";
+    case "account/wrong-password":
+      return "That is not your password of now. Nothing was changed.";
+    case "session/unknown":
+      return "This session has ended already.";
+    case "operator/unknown":
+      return "Nobody of this channel goes by that any more.";
+    case "operator/oneself":
+      return "Nobody removes themselves. Another owner can.";
+    case "operator/last-owner":
+      return "A channel keeps at least one owner.";
+    case "operator/name-taken":
+      return "This name is taken. Names count as the same without regard to capitals, accents and spaces. Choose another.";
+    case "invite/unknown":
+      return "This invitation can’t be used: it was used already, ended, or is older than a week. Ask for a new one.";
+    case "data/no-month":
+      return "There is no log of this month here.";
     case "setup/code":
       return "This is not the set-up code. It stands in the window in which ./start runs.";
     case "draft/changed-elsewhere":
@@ -115,6 +131,10 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "The engine does not answer, so nothing was done. It starts again by itself; try once more in a moment.";
     case "store/away":
       return "The database does not answer at the moment, so nothing was changed. Izzam reconnects by itself; try again in a moment.";
+    case "stored/newer":
+      return "A newer Izzam stored this, so this one does not touch it. Start the version that stored it.";
+    case "stored/unreadable":
+      return "What is stored of this can’t be read, so it is left as it is.";
     case "store/unfit":
       return "This could not be stored, and nothing was changed. The log of the engine says why.";
     case "hand/twin":

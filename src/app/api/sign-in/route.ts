@@ -6,4 +6,6 @@ const body = z.object({
   login: z.string().min(1, "Your name is missing.").max(80),
   password: z.string().min(1, "The password is missing.").max(400),
 });
-export const POST = entrance(body, (web, { login, password }, address, local) => signIn(web, login, password, address, local));
+export const POST = entrance(body, (web, { login, password }, address, local, where) =>
+  signIn(web, login, password, address, local, where),
+);

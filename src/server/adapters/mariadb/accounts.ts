@@ -1,9 +1,9 @@
-import { loginKey } from "../../../core/kernel/text";
+import { cut, loginKey } from "../../../core/kernel/text";
 import { channelId, operatorId } from "../../../core/kernel/ids";
 import { ok, refused } from "../../../core/kernel/refusal";
 import type { Account, AccountStore, OperatorRole } from "../../ports/operator-store";
 import type { Database } from "./database";
-import { isDuplicate, type Row, text } from "./rows";
+import { bump, isDuplicate, type Row, text } from "./rows";
 
 const roleOf = (value: unknown): OperatorRole => (value === "owner" ? "owner" : "moderator");
 const accountOf = (row: Row | undefined): Account | null =>
@@ -52,8 +52,129 @@ export function mariadbAccounts(db: Database): AccountStore {
         throw error;
       }
     },
-    openSession: async (tokenHash, account, expiresMs) => {
-      await db("sessions").insert({ token_hash: tokenHash, operator_id: account.id, channel_id: account.channelId, expires_ms: expiresMs });
+    openSession: async (tokenHash, account, { id, label, nowMs, expiresMs }) => {
+      await db("sessions").insert({
+        token_hash: tokenHash,
+        operator_id: account.id,
+        channel_id: account.channelId,
+        expires_ms: expiresMs,
+        id,
+        label: cut(label, 60),
+        created_ms: nowMs,
+      });
+    },
+    sessions: async (operator, nowMs) => {
+      const rows = (await db("sessions")
+        .where({ operator_id: operator })
+        .andWhere("expires_ms", ">", nowMs)
+        .orderBy("created_ms", "desc")
+        .limit(200)) as Row[];
+      return rows.map((r) => ({
+        // Sessions of before this was kept go by the beginning of their hash: it says nothing of the token.
+        id: r["id"] === null ? text(r["token_hash"]).slice(0, 24) : text(r["id"]),
+        label: text(r["label"]),
+        kind: r["kind"] === "remote" ? "phone" : "desk",
+        sinceMs: Number(r["created_ms"]),
+        tokenHash: text(r["token_hash"]),
+      }));
+    },
+    endSessions: (operator, id, butTokenHash) => {
+      const those = db("sessions").where({ operator_id: operator }).whereNot({ token_hash: butTokenHash });
+      if (id !== null) void those.andWhere((q) => q.where({ id }).orWhereRaw("id is null and left(token_hash, 24) = ?", [id]));
+      return those.delete();
+    },
+    passwordHash: async (operator) => {
+      const row = (await db("operators").where({ id: operator }).first("password_hash")) as Row | undefined;
+      return row === undefined ? null : text(row["password_hash"]);
+    },
+    setPassword: async (operator, hash) =>
+      void (await db("operators").where({ id: operator }).update({ password_hash: hash, demo: false })),
+    operators: async (channel, nowMs) => {
+      const rows = (await db("memberships as m")
+        .join("operators as o", "o.id", "m.operator_id")
+        .leftJoin("sessions as s", (on) =>
+          on
+            .on("s.operator_id", "o.id")
+            .andOn("s.channel_id", "m.channel_id")
+            .andOn("s.expires_ms", ">", db.raw("?", [nowMs])),
+        )
+        .where("m.channel_id", channel)
+        .groupBy("o.id", "o.login", "m.role", "o.demo", "o.created_ms")
+        .orderBy("m.role")
+        .orderBy("o.created_ms")
+        .select("o.id", "o.login", "m.role", "o.demo", "o.created_ms")
+        .count("s.token_hash as sessions")) as Row[];
+      return rows.map((r) => ({
+        id: operatorId(text(r["id"])),
+        login: text(r["login"]),
+        role: roleOf(r["role"]),
+        demo: Boolean(r["demo"]),
+        sessions: Number(r["sessions"]),
+        sinceMs: Number(r["created_ms"]),
+      }));
+    },
+    removeOperator: (channel, operator) =>
+      db.transaction(async (trx) => {
+        // All members are locked: of two owners who remove each other at once, one stays.
+        const members = (await trx("memberships as m")
+          .join("operators as o", "o.id", "m.operator_id")
+          .where("m.channel_id", channel)
+          .forUpdate()
+          .select("o.id", "o.login", "m.role")) as Row[];
+        const one = members.find((m) => m["id"] === operator);
+        if (one === undefined) return refused("operator/unknown");
+        if (one["role"] === "owner" && members.filter((m) => m["role"] === "owner").length === 1) return refused("operator/last-owner");
+        await trx("sessions").where({ channel_id: channel, operator_id: operator }).delete();
+        await trx("pairings").where({ channel_id: channel, operator_id: operator }).delete();
+        await trx("memberships").where({ channel_id: channel, operator_id: operator }).delete();
+        const left = (await trx("memberships").where({ operator_id: operator }).first("channel_id")) as Row | undefined;
+        // The account itself goes with its last channel.
+        if (left === undefined) await trx("operators").where({ id: operator }).delete();
+        return ok({ login: text(one["login"]) });
+      }),
+    renameChannel: async (channel, name) => {
+      await db("channels").where({ id: channel }).update({ name });
+      await bump(db, channel);
+    },
+    invite: async (channel, { tokenHash, by, nowMs, expiresMs }) => {
+      await db("invites").where("expires_ms", "<=", nowMs).delete();
+      await db("invites").insert({
+        token_hash: tokenHash,
+        channel_id: channel,
+        made_by: cut(by, 40),
+        created_ms: nowMs,
+        expires_ms: expiresMs,
+      });
+    },
+    invites: async (channel, nowMs) =>
+      ((await db("invites").where({ channel_id: channel }).andWhere("expires_ms", ">", nowMs).orderBy("created_ms", "desc")) as Row[]).map(
+        (r) => ({ by: text(r["made_by"]), sinceMs: Number(r["created_ms"]), untilMs: Number(r["expires_ms"]) }),
+      ),
+    endInvites: (channel) => db("invites").where({ channel_id: channel }).delete(),
+    invited: async (tokenHash, nowMs) => {
+      const row = (await db("invites as i")
+        .join("channels as c", "c.id", "i.channel_id")
+        .where("i.token_hash", tokenHash)
+        .andWhere("i.expires_ms", ">", nowMs)
+        .first("c.id", "c.name")) as Row | undefined;
+      return row === undefined ? null : { channelId: channelId(text(row["id"])), channelName: text(row["name"]) };
+    },
+    join: async (tokenHash, { id, login, passwordHash, nowMs }) => {
+      try {
+        return await db.transaction(async (trx) => {
+          const row = (await trx("invites").where({ token_hash: tokenHash }).andWhere("expires_ms", ">", nowMs).forUpdate().first()) as
+            Row | undefined;
+          if (row === undefined) return refused("invite/unknown");
+          const channel = channelId(text(row["channel_id"]));
+          await trx("operators").insert({ id, login, login_key: loginKey(login), password_hash: passwordHash, created_ms: nowMs });
+          await trx("memberships").insert({ operator_id: id, channel_id: channel, role: "moderator" });
+          await trx("invites").where({ token_hash: tokenHash }).delete();
+          return ok({ id, login, passwordHash, channelId: channel, role: "moderator" as const, demo: false });
+        });
+      } catch (error) {
+        if (isDuplicate(error)) return refused("operator/name-taken");
+        throw error;
+      }
     },
     offerPairing: async (codeHash, { operatorId: operator, channelId: channel, expiresMs }) => {
       await db("pairings").insert({ code_hash: codeHash, operator_id: operator, channel_id: channel, expires_ms: expiresMs });

@@ -11,6 +11,7 @@ import { checkLedgerOf } from "./ledger-check";
 import { chunks } from "./chunks";
 import { countDays, writeLog, writeOnce } from "./log";
 import { book, readDesk, saleOf, saleSeq, salesOf, sweepDetails } from "./points";
+import { upkeep } from "./upkeep";
 import { isDuplicate, propSound, propSprite, type Row, spriteOf, text } from "./rows";
 
 const dbNow = "floor(unix_timestamp(now(3)) * 1000)";
@@ -381,6 +382,7 @@ export function mariadbEngineStore(
         role: row["role"] === "owner" ? "owner" : "moderator",
       };
     },
+    upkeep: (nowMs) => upkeep(patient, nowMs),
     ping: async () => void (await db.raw("select 1")),
   };
 }

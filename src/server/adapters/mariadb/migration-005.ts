@@ -27,6 +27,15 @@ export async function toLeanTables(db: Knex): Promise<void> {
   );
   // States say which version wrote them; those there are were written by the first.
   await db.raw("alter table game_states add column if not exists version smallint unsigned not null default 1");
+  await db.raw(
+    `create table if not exists invites (token_hash varchar(64) character set ascii collate ascii_bin not null primary key,
+       channel_id varchar(26) character set ascii collate ascii_bin not null, made_by varchar(40) not null,
+       created_ms bigint not null, expires_ms bigint not null, key (channel_id)) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+  );
+  await db.raw(
+    `create table if not exists installation (name varchar(40) character set ascii collate ascii_bin not null primary key,
+       value longtext not null) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+  );
   await logins(db);
   await people(db);
   await history(db);

@@ -1,5 +1,6 @@
 import type { OperatorStore } from "../../ports/operator-store";
 import { mariadbAccounts } from "./accounts";
+import { mariadbData } from "./data";
 import { type Database, fromJson } from "./database";
 import { mariadbEvents } from "./events";
 import { mariadbProps } from "./props";
@@ -20,6 +21,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     events: mariadbEvents(db),
     shows: mariadbShows(db),
     points: mariadbPoints(db),
+    data: mariadbData(db),
     chat: {
       connection: async (channel) => {
         const row = (await db("chat_connections").where({ channel_id: channel }).first()) as Row | undefined;

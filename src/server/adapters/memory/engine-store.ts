@@ -186,6 +186,7 @@ export function memoryEngineStore(): MemoryStore {
     },
     prop: async () => (guard(), null),
     session: async () => (guard(), null),
+    upkeep: async () => (guard(), {}),
     ping: async () => guard(),
   };
   return store;

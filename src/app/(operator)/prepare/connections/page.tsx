@@ -1,3 +1,4 @@
+import { Text } from "@chakra-ui/react";
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { chatSettingsSchema } from "../../../../server/composition";
@@ -28,6 +29,10 @@ export default async function ConnectionsPage() {
         owner={session.role === "owner"}
         practice={env.practiceUrl}
       />
+      <Text mb="2">
+        What is kept of all that comes in, for how long and how much room it takes, stands under{" "}
+        <a href="/prepare/connections/data">Data</a>.
+      </Text>
       <EventsForm channel={session.channelId} set={events !== null} oldUntilMs={events?.oldUntilMs ?? 0} owner={session.role === "owner"} />
     </PrepareTabs>
   );

@@ -1,0 +1,135 @@
+import { z } from "zod";
+import type { ChannelId } from "../../../core/kernel/ids";
+import type { DataStore, Retention } from "../../ports/operator-store";
+import { type Database, fromJson } from "./database";
+import { Keys, rolesOf } from "./keys";
+import { logs, monthStartMs, partitionOf } from "./lean-tables";
+import { type Row, text } from "./rows";
+
+const dayMs = 86_400_000;
+const days = z.int().min(7).max(3_650);
+/** Ninety days of the log, a year of who did what, half a year of single blows. */
+export const retentionSchema = z.object({ logDays: days.default(90), auditDays: days.default(365), hitDays: days.default(180) });
+export const retentionDefaults: Retention = retentionSchema.parse({});
+
+export async function readRetention(db: Database): Promise<Retention> {
+  const row = (await db("installation").where({ name: "retention" }).first("value")) as Row | undefined;
+  const read = retentionSchema.safeParse(row === undefined ? {} : fromJson(row["value"]));
+  return read.success ? read.data : retentionDefaults;
+}
+
+/** `p202611`, as `2026-11`. */
+const monthOf = (partition: string): string => `${partition.slice(1, 5)}-${partition.slice(5)}`;
+const startOf = (month: string): number => Date.UTC(Number(month.slice(0, 4)), Number(month.slice(5)) - 1, 1);
+/** A month goes when its last day is old enough. */
+export const goesMs = (month: string, logDays: number): number => monthStartMs(startOf(month), 1) + logDays * dayMs;
+
+type Part = Readonly<{ table: string; name: string; bytes: number; rows: number }>;
+export async function partitions(db: Database): Promise<readonly Part[]> {
+  const [rows] = (await db.raw(
+    `select table_name as t, partition_name as p, data_length + index_length as bytes, table_rows as n from information_schema.partitions
+     where table_schema = database() and table_name in (${logs.map(() => "?").join(", ")}) and partition_name is not null order by partition_ordinal_position`,
+    logs.map(([name]) => name),
+  )) as [Row[]];
+  return rows.map((r) => ({ table: text(r["t"]), name: text(r["p"]), bytes: Number(r["bytes"]), rows: Number(r["n"]) }));
+}
+
+const whatIs: Readonly<Record<string, string>> = {
+  prop_files: "Pictures and sounds",
+  viewers: "Viewers",
+  sales: "Sales",
+  transfers: "Points: entries",
+  transfers_to_many: "Points: rounds of presence",
+  records: "What games keep: blows, reigns, shows",
+  once: "Ids that may come only once",
+  audit: "Who did what",
+  game_versions: "Versions of settings",
+};
+const batch = 2_000;
+
+export function mariadbData(db: Database): DataStore {
+  const keys = new Keys(db);
+  return {
+    retention: () => readRetention(db),
+    setRetention: async (retention) => {
+      const value = JSON.stringify(retentionSchema.parse(retention));
+      await db("installation").insert({ name: "retention", value }).onConflict("name").merge();
+    },
+    months: async (channel) => {
+      const num = (await keys.channel(channel)) ?? 0;
+      const [parts, counted, { logDays }] = await Promise.all([
+        partitions(db),
+        db("daily_counts").where({ channel: num }).select("day", "kind", "n") as unknown as Promise<Row[]>,
+        readRetention(db),
+      ]);
+      const byMonth = new Map<string, { messages: number; others: number; bytes: number }>();
+      for (const p of parts) {
+        if (p.name === "later") continue;
+        const one = byMonth.get(monthOf(p.name)) ?? { messages: 0, others: 0, bytes: 0 };
+        one.bytes += p.bytes;
+        byMonth.set(monthOf(p.name), one);
+      }
+      for (const r of counted) {
+        const one = byMonth.get(monthOf(partitionOf(monthStartMs(Number(r["day"]) * dayMs))));
+        if (one === undefined) continue;
+        if (r["kind"] === "message") one.messages += Number(r["n"]);
+        else one.others += Number(r["n"]);
+      }
+      return [...byMonth]
+        .filter(([, m]) => m.messages + m.others > 0)
+        .map(([month, m]) => ({ month, ...m, goesMs: goesMs(month, logDays) }))
+        .sort((a, b) => (a.month < b.month ? 1 : -1));
+    },
+    sizes: async () => {
+      const [rows] = (await db.raw(
+        "select table_name as t, data_length + index_length as bytes, table_rows as n from information_schema.tables where table_schema = database()",
+      )) as [Row[]];
+      return rows
+        .flatMap((r) => {
+          const what = Object.hasOwn(whatIs, text(r["t"])) ? (whatIs[text(r["t"])] ?? "") : "";
+          return what === "" ? [] : [{ what, bytes: Number(r["bytes"]), rows: Number(r["n"]) }];
+        })
+        .sort((a, b) => b.bytes - a.bytes);
+    },
+    month: (channel, month) => monthOfLog(db, keys, channel, month),
+  };
+}
+
+/** Two tables read side by side and merged by time, so that a file reads like the evening did. */
+async function* monthOfLog(
+  db: Database,
+  keys: Keys,
+  channel: ChannelId,
+  month: string,
+): AsyncGenerator<readonly Readonly<Record<string, unknown>>[]> {
+  const num = (await keys.channel(channel)) ?? 0;
+  const [fromMs, toMs] = [startOf(month), monthStartMs(startOf(month), 1)];
+  let at = { atMs: fromMs, seq: -1 };
+  for (;;) {
+    const of = (table: string, columns: readonly string[]) =>
+      db(`${table} as l`)
+        .leftJoin("viewers as v", "v.id", "l.viewer")
+        .where("l.channel", num)
+        .andWhere("l.at_ms", "<", toMs)
+        .andWhere((q) => q.where("l.at_ms", ">", at.atMs).orWhere((same) => same.where("l.at_ms", at.atMs).andWhere("l.seq", ">", at.seq)))
+        .orderBy("l.at_ms")
+        .orderBy("l.seq")
+        .limit(batch)
+        .select("l.at_ms", "l.seq", "v.ext", "v.name", "l.body", ...columns);
+    const [said, done] = (await Promise.all([of("chat_log", ["l.roles"]), of("log", ["l.kind", "l.source"])])) as [Row[], Row[]];
+    const rows = [...said, ...done]
+      .sort((a, b) => Number(a["at_ms"]) - Number(b["at_ms"]) || Number(a["seq"]) - Number(b["seq"]))
+      .slice(0, batch);
+    const last = rows[rows.length - 1];
+    if (last === undefined) return;
+    at = { atMs: Number(last["at_ms"]), seq: Number(last["seq"]) };
+    yield rows.map((r) => ({
+      at: new Date(Number(r["at_ms"])).toISOString(),
+      seq: Number(r["seq"]),
+      kind: r["kind"] === undefined ? "message" : text(r["kind"]),
+      source: r["source"] === undefined ? "chat" : text(r["source"]),
+      viewer: r["ext"] === null ? null : { id: text(r["ext"]), name: text(r["name"]) },
+      ...(r["kind"] === undefined ? { roles: rolesOf(Number(r["roles"])), text: text(r["body"]) } : { body: fromJson(r["body"]) }),
+    }));
+  }
+}
