@@ -55,6 +55,44 @@ test("starts with demo data, prints the addresses and the sign-in, and Ctrl-C le
   await expect(request.get(`${first.url}/sign-in`)).rejects.toThrow(/ECONNREFUSED/);
 });
 
+test("a database that is killed is started again, by itself, and it is said why it was", async ({ request }) => {
+  test.setTimeout(150_000);
+  const one = await start("--port", "4716", "--no-practice");
+  const alive = async (): Promise<boolean> =>
+    (
+      await request.post(`${one.url}/api/sign-in`, { headers: { origin: one.url }, data: { login: "nobody", password: "none at all" } })
+    ).status() === 422;
+  expect(await alive()).toBe(true);
+  const servers = (): number[] =>
+    left()
+      .filter((l) => l.includes("mariadbd"))
+      .map((l) => Number(l.trim().split(" ")[0]));
+  for (const round of [1, 2]) {
+    const [pid = 0] = servers();
+    process.kill(pid, "SIGKILL");
+    await expect.poll(() => one.output().split("The database runs again.").length - 1, { timeout: 30_000 }).toBe(round);
+    await expect.poll(alive, { timeout: 20_000 }).toBe(true);
+  }
+  expect(one.output()).toContain("The database ended");
+  // An engine that has lived is back within two seconds.
+  await new Promise((resolve) => setTimeout(resolve, 5_500));
+  const engines = execFileSync("ps", ["-eo", "pid,args"], { encoding: "utf8" })
+    .split("\n")
+    .filter((l) => l.includes(".build/engine.mjs"));
+  const port = new URL(one.url).port;
+  const mine = engines
+    .map((l) => Number(l.trim().split(" ")[0]))
+    .find((pid) => readFileSync(`/proc/${pid}/environ`, "utf8").includes(`IZZAM_PORT=${port}\0`));
+  process.kill(mine ?? 0, "SIGKILL");
+  const from = Date.now();
+  await expect
+    .poll(async () => (await request.get(`${one.url}/schemas`).catch(() => null))?.status() ?? 0, { timeout: 15_000, intervals: [50] })
+    .toBe(200);
+  expect(Date.now() - from).toBeLessThan(6_000);
+  await stop(one);
+  expect(left()).toEqual([]);
+});
+
 test("a second start takes seconds; a busy port is told, and another is chosen", async () => {
   const busy = createServer();
   // Whoever holds it, the port is busy: this test, or an Izzam that somebody runs beside it.

@@ -70,7 +70,7 @@ export async function browser(args = []) {
 
 if (isMain(import.meta.url)) {
   (async () => {
-    await ensureSystem([...databasePrograms, "ffmpeg", "chromium"]);
+    await ensureSystem([...databasePrograms, "ffmpeg", "chromium", "nginx", "openssl"]);
     await ensurePackages();
     const { failed } = await browser(process.argv.slice(2));
     if (failed > 0) process.exitCode = 1;

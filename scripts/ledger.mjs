@@ -7,8 +7,11 @@ import { endWith, isMain, Trouble } from "./lib/say.mjs";
 import { databasePrograms, ensurePackages, ensureSystem, root } from "./lib/system.mjs";
 
 /** Runs the check against the database of one environment; true when everything balances. */
-export const checkLedger = (env, args = []) =>
-  spawnSync(process.execPath, [join(root, ".build/ledger.mjs"), ...args], { env, stdio: ["ignore", "inherit", "inherit"] }).status === 0;
+export const checkLedger = (env, args = [], quiet = false) =>
+  spawnSync(process.execPath, [join(root, ".build/ledger.mjs"), ...args], {
+    env,
+    stdio: ["ignore", quiet ? "ignore" : "inherit", "inherit"],
+  }).status === 0;
 
 if (isMain(import.meta.url)) {
   (async () => {

@@ -2,14 +2,14 @@
 import { endWith, say, Trouble } from "./lib/say.mjs";
 import { ensurePackages, databasePrograms, ensureSystem } from "./lib/system.mjs";
 
-const parts = ["check", "unit", "browser"];
+const parts = ["check", "unit", "browser", "faults"];
 
 async function main() {
   const wanted = process.argv.slice(2);
   const unknown = wanted.filter((p) => !parts.includes(p));
   if (unknown.length > 0) throw new Trouble(`There is no part ${unknown.join(", ")}: ./test [${parts.join("|")}]`);
   const run = (part) => wanted.length === 0 || wanted.includes(part);
-  await ensureSystem([...databasePrograms, "ffmpeg", ...(run("browser") ? ["chromium"] : [])]);
+  await ensureSystem([...databasePrograms, "ffmpeg", ...(run("browser") ? ["chromium", "nginx", "openssl"] : [])]);
   await ensurePackages();
   let passed = 0;
   let failed = 0;

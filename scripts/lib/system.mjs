@@ -13,6 +13,9 @@ const programs = {
   my_print_defaults: ["/usr/bin/my_print_defaults"],
   chromium: ["/usr/bin/chromium"],
   ffmpeg: ["/usr/bin/ffmpeg"],
+  // For one test: Izzam behind a proxy that adds HTTPS.
+  nginx: ["/usr/sbin/nginx"],
+  openssl: ["/usr/bin/openssl"],
 };
 const packages = {
   mariadbd: "mariadb-server-core",
@@ -20,6 +23,8 @@ const packages = {
   my_print_defaults: "mariadb-client-core",
   chromium: "chromium",
   ffmpeg: "ffmpeg",
+  nginx: "nginx-light",
+  openssl: "openssl",
 };
 /** What the database needs to be set up and run. */
 export const databasePrograms = ["mariadbd", "mariadb-install-db", "my_print_defaults"];
@@ -59,7 +64,8 @@ export async function ensureSystem(names) {
     throw new Trouble(
       `These Debian packages are missing: ${missing.join(", ")}.\nInstall them once as root, then run this again:\n  sudo apt-get install --no-install-recommends ${missing.join(" ")}`,
     );
-  const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
+  // Nothing that is installed here starts by itself: what is needed is started for the purpose, and stopped.
+  const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive", RUNLEVEL: "1" };
   await step(`Installing ${missing.join(", ")} from Debian (about a minute)`, async () => {
     await run("apt-get", ["update", "-qq"], { env });
     await run("apt-get", ["install", "-y", "-qq", "--no-install-recommends", ...missing], { env });

@@ -52,7 +52,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "setup/done":
       return "The owner was created already. Sign in instead.";
     case "account/wrong-password":
-      return "That is not your password of now. Nothing was changed.";
+      return "That is not your current password. Nothing was changed.";
     case "session/unknown":
       return "This session has ended already.";
     case "operator/unknown":

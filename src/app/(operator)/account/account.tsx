@@ -101,7 +101,7 @@ export function AccountView({
         <form onSubmit={(e) => void changePassword(e)}>
           <Flex gap="4" wrap="wrap" align="flex-end">
             <Field.Root required maxW="260px">
-              <Field.Label>Password of now</Field.Label>
+              <Field.Label>Current password</Field.Label>
               <Input name="before" type="password" autoComplete="current-password" />
             </Field.Root>
             <Field.Root required maxW="260px">

@@ -5,7 +5,7 @@ import { services } from "../../../../server/web/services";
 
 export const POST = action(
   "account",
-  z.object({ before: z.string().min(1, "Your password of now is missing.").max(400), after: passwordSchema }),
+  z.object({ before: z.string().min(1, "Your current password is missing.").max(400), after: passwordSchema }),
   async ({ session, body, audit }) => {
     const done = await changePassword(services(), session, body.before, body.after);
     if (done.ok) forgetOperator(session.operatorId, session.tokenHash);

@@ -53,7 +53,12 @@ export function KeptData({
         {months.length === 0 ? (
           <Text color="inkSoft">Nothing yet. The first message makes the first month.</Text>
         ) : (
-          <Table.Root size="sm" variant="line" css={{ "& td, & th": { borderColor: "line", bg: "transparent", color: "ink" } }}>
+          <Table.Root
+            size="sm"
+            variant="line"
+            bg="transparent"
+            css={{ "& tr": { bg: "transparent" }, "& td, & th": { borderColor: "line", bg: "transparent", color: "ink" } }}
+          >
             <Table.Header>
               <Table.Row>
                 <Table.ColumnHeader>Month</Table.ColumnHeader>
