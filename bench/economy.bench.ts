@@ -110,8 +110,8 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
         ours: thousands(mid(list)),
         baseline: `${thousands(mid(raw))} single-row update`,
         ratio: (mid(list) / mid(raw)).toFixed(2),
-        budget: "≥ 1.0",
-        met: mid(list) / mid(raw) >= 1,
+        budget: "≥ 1.2",
+        met: mid(list) / mid(raw) >= 1.2,
       });
     // One item less than are asked for, many at once.
     const sold = await Promise.all(Array.from({ length: 3_000 }, () => buy("last")));
@@ -177,11 +177,11 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
       })(),
     ]);
     rows.push({
-      what: "credit presence to 50,000 viewers, in pieces of 500",
+      what: "credit presence to 50,000 viewers, in pieces",
       ours: ms(paidMs),
       baseline: "0.44–0.53 s in one set",
-      budget: "< 1.5 s",
-      met: paidMs < 1_500,
+      budget: "< 0.8 s",
+      met: paidMs < 800,
     });
     rows.push({
       what: "a redemption meanwhile, p99, against idle",
@@ -238,8 +238,8 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     rows.push({
       what: "2,000 open viewer pages: a sale in chat → every page has the new tag",
       ours: `p50 ${ms(quantile(arrived, 0.5))}, p99 ${ms(quantile(arrived, 0.99))}; ${count(Math.round(bytes / 2_000 / 10))} B a page and sale`,
-      budget: "told twice a second",
-      met: arrived.length >= 2_000 * 5 ? quantile(arrived, 0.99) < 1_200 : false,
+      budget: "p99 < 600 ms",
+      met: arrived.length >= 2_000 * 5 ? quantile(arrived, 0.99) < 600 : false,
     });
     for (const ws of sockets) ws.terminate();
   } finally {

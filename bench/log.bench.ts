@@ -32,6 +32,8 @@ export async function measure({ startStack }: Bench): Promise<Row[]> {
       viewer: { id: "mossy_teapot", name: "mossy_teapot", roles: ["member"] },
       body: { name: "mossy_teapot", roles: ["member"], text: "that rim! wobblePot wobblePot" },
     });
+    for (let run = 0; run < 4; run += 1)
+      await db("channels").insert({ id: `ours${run}`, name: "Bench", salt: 1, revision: 1, hushed: false, created_ms: 1 });
     const ours: number[] = [];
     const bulk: number[] = [];
     for (let run = 0; run < 4; run += 1) {
@@ -39,12 +41,12 @@ export async function measure({ startStack }: Bench): Promise<Row[]> {
       const from = performance.now();
       for (let i = 0; i < rows.length; i += 1_000) await store.append(channelId(`ours${run}`), rows.slice(i, i + 1_000));
       ours.push(rowsEach / ((performance.now() - from) / 1000));
-      const text = rows.map((r) => [`raw${run}`, r.seq, r.atMs, r.kind, r.source, r.id, r.viewer, JSON.stringify(r.body)].join("\t"));
+      const text = rows.map((r) => [run + 1_000, r.atMs, r.seq, 1, 2, (r.body as { text: string }).text].join("\t"));
       const since = performance.now();
       // In the same batches: a batch is what a crash may cost, for both.
       for (let i = 0; i < text.length; i += 1_000)
         await raw.query({
-          sql: `LOAD DATA LOCAL INFILE ? INTO TABLE signals CHARACTER SET utf8mb4 (channel_id, seq, at_ms, kind, source, signal_id, viewer, body)`,
+          sql: `LOAD DATA LOCAL INFILE ? INTO TABLE chat_log CHARACTER SET utf8mb4 (channel, at_ms, seq, viewer, roles, body)`,
           values: ["rows"],
           infileStreamFactory: () => Readable.from([Buffer.from(text.slice(i, i + 1_000).join("\n"))]),
         } as never);
@@ -57,8 +59,8 @@ export async function measure({ startStack }: Bench): Promise<Row[]> {
         ours: thousands(mine),
         baseline: thousands(theirs),
         ratio: (mine / theirs).toFixed(2),
-        budget: "≥ 0.60 of LOAD DATA",
-        met: mine / theirs >= 0.6,
+        budget: "≥ 0.80 of LOAD DATA",
+        met: mine / theirs >= 0.8,
       },
     ];
   } finally {

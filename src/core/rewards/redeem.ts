@@ -28,8 +28,9 @@ export function costOf(reward: Reward, desk: Pick<Desk, "priceAt">, nowMs: numbe
 }
 
 /** A time ahead of now was set by a clock that has been set right since: nothing rests longer than it rests. */
-const waitS = (fromMs: number | null, restMs: number, nowMs: number): number =>
-  fromMs === null || restMs === 0 ? 0 : Math.ceil(Math.max(0, Math.min(fromMs, nowMs) + restMs - nowMs) / 1000);
+const freeAt = (fromMs: number | null, restMs: number, nowMs: number): number =>
+  fromMs === null || restMs === 0 ? 0 : Math.min(fromMs, nowMs) + restMs;
+const waitS = (freeAtMs: number, nowMs: number): number => Math.ceil(Math.max(0, freeAtMs - nowMs) / 1000);
 
 /**
  * Whether a viewer may buy this now; the first check that fails answers, in the order of RULES section 9:
@@ -53,10 +54,10 @@ export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer
   // Those that wait for a yes get a code each as well.
   const promised = reward.codes.length === 0 ? 0 : desk.handed(reward.id) + desk.waiting().filter((s) => s.rewardId === reward.id).length;
   if (reward.codes.length > 0 && promised >= reward.codes.length) return refused("reward/sold-out", about);
-  const own = waitS(desk.lastToMs(reward.id, viewer.id), reward.ownRestMs, atMs);
-  if (own > 0) return refused("reward/own-rest", { ...about, freeInS: own });
-  const shared = waitS(desk.lastMs(reward.id), reward.sharedRestMs, atMs);
-  if (shared > 0) return refused("reward/rest", { ...about, freeInS: shared });
+  const ownMs = freeAt(desk.lastToMs(reward.id, viewer.id), reward.ownRestMs, atMs);
+  if (ownMs > atMs) return refused("reward/own-rest", { ...about, freeInS: waitS(ownMs, atMs), freeAtMs: ownMs });
+  const sharedMs = freeAt(desk.lastMs(reward.id), reward.sharedRestMs, atMs);
+  if (sharedMs > atMs) return refused("reward/rest", { ...about, freeInS: waitS(sharedMs, atMs), freeAtMs: sharedMs });
   const price = costOf(reward, desk, atMs);
   // Nobody pays more than they were shown: they are asked again.
   if (asking.shownPrice !== null && price > asking.shownPrice)

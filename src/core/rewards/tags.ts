@@ -56,7 +56,7 @@ export function tagsFor(
     .map((r): Tag => {
       const offer = offerTo(r, seenBy, own, { atMs: nowMs });
       const no = ctx.hushed ? { code: "reward/hushed", facts: { reward: r.name } } : offer.ok ? null : offer.refusal;
-      const freeInS = no === null ? 0 : Number(no.facts["freeInS"] ?? 0);
+      const freeAtMs = no === null ? 0 : Number(no.facts["freeAtMs"] ?? 0);
       return {
         id: r.id,
         name: r.name,
@@ -70,10 +70,11 @@ export function tagsFor(
         text: r.text,
         detail: r.detail,
         left: r.stock === 0 ? null : Math.max(0, r.stock - desk.sold(r.id)),
-        why: no === null ? "" : rewardRefusalInWords(no),
+        // Whoever looks counts down by themselves: what changed every second would be sent to everyone every second.
+        why: no === null ? "" : freeAtMs > 0 ? "rests for a while" : rewardRefusalInWords(no),
         code: no?.code ?? "",
         kept: r.keptFor !== "",
-        freeAtMs: freeInS === 0 ? 0 : nowMs + freeInS * 1000,
+        freeAtMs,
       };
     });
 }

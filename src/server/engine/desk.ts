@@ -42,6 +42,7 @@ class Traced<V> {
  */
 export class LiveDesk implements Desk {
   private readonly trail: Trail = [];
+  private settled = 0;
   private readonly accounts = new Traced<Account>(this.trail);
   private readonly ids = new Traced<string>(this.trail);
   private readonly soldAll = new Traced<number>(this.trail);
@@ -62,6 +63,7 @@ export class LiveDesk implements Desk {
 
   load(rows: DeskRows, showId: string): void {
     this.showId = showId;
+    this.settled += this.trail.length;
     this.trail.length = 0;
     this.accounts.load(rows.accounts.map(({ account, ...rest }) => [account, { ...rest }]));
     this.ids.load(rows.accounts.filter((a) => isViewerAccount(a.account)).map((a) => [fold(a.name), a.account.slice(2)]));
@@ -82,13 +84,15 @@ export class LiveDesk implements Desk {
     this.topKnown = null;
   }
 
-  /** How much was changed and is not settled yet. */
+  /** How many changes there were so far; those that were settled are counted, those that were taken back are not. */
   get changes(): number {
-    return this.trail.length;
+    return this.settled + this.trail.length;
   }
-  /** The oldest so many changes are true now: they are never taken back. */
+  /** The changes up to there are true now: they are never taken back. */
   settle(changes: number): void {
-    this.trail.splice(0, changes);
+    const more = Math.max(0, changes - this.settled);
+    this.trail.splice(0, more);
+    this.settled += more;
   }
   /** Takes back all that is not settled, newest first. */
   takeBack(): void {
@@ -151,8 +155,11 @@ export class LiveDesk implements Desk {
   }
 
   private account(id: string, name = ""): Account {
-    const before = this.accounts.get(id) ?? nobody;
-    if (!this.accounts.map.has(id)) this.accounts.set(id, { ...nobody, name });
+    const known = this.accounts.get(id);
+    // Most often nothing is new; then nothing is folded and compared.
+    if (known !== undefined && (name === "" || name === known.name)) return known;
+    const before = known ?? nobody;
+    if (known === undefined) this.accounts.set(id, { ...nobody, name });
     if (name === "" || !isViewerAccount(id)) return this.accounts.get(id) ?? nobody;
     const viewer = id.slice(2);
     if (before.name !== name) {

@@ -1,13 +1,13 @@
 import { createHash } from "node:crypto";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { ChannelId } from "../../core/kernel/ids";
-import { refusal, type Refusal, refused, type Result } from "../../core/kernel/refusal";
+import { ok, refusal, type Refusal, refused, type Result } from "../../core/kernel/refusal";
 import { cut, parseJson } from "../../core/kernel/text";
 import { type CloudEvent, cloudEventSchema, signalFrom } from "../../core/signals/events";
 import type { Clock } from "../ports/clock";
 import type { EventsRow } from "../ports/engine-store";
 import { RecentIds } from "./recent-ids";
-import type { Arrival, Runner, Taken } from "./runner";
+import type { Arrival, Runner } from "./runner";
 import { verify } from "./webhook";
 
 export const mostBody = 2 * 1024 * 1024;
@@ -25,7 +25,6 @@ export type IntakeDeps = Readonly<{
   secrets: (row: EventsRow, nowMs: number) => readonly string[];
 }>;
 type Answer = Readonly<{ status: number; body: Record<string, unknown> }>;
-type Batch = { arrivals: readonly Arrival[]; done: (result: Result<readonly Taken[]>) => void };
 
 const statusOf: Readonly<Record<string, number>> = {
   "event/no-channel": 404,
@@ -100,13 +99,11 @@ const arrivalId = (event: CloudEvent): string => createHash("sha256").update(`${
 
 /**
  * Where platforms deliver what happened: CloudEvents 1.0 over HTTP, signed. An event that is answered with
- * 200 is committed. What waits while one commit is under way goes into the next, together.
+ * 200 is committed.
  */
 export class Intake {
   private readonly refusedOf = new Map<ChannelId, RefusedEvent[]>();
   private readonly deliveries = new RecentIds(20_000);
-  private readonly waiting = new Map<ChannelId, Batch[]>();
-  private readonly busy = new Set<ChannelId>();
 
   constructor(private readonly deps: IntakeDeps) {}
 
@@ -203,7 +200,8 @@ export class Intake {
         given.push(event.data);
       }
     }
-    const done = await this.together(channel, arrivals);
+    // What waits while one commit is under way goes into the next, together.
+    const done = arrivals.length === 0 ? ok([]) : await runner.platform(arrivals);
     if (!done.ok) return this.no(channel, done.refusal.code, done.refusal.facts);
     this.deliveries.add(delivery);
     // One that can't be stored is refused by itself; all others of its delivery are kept.
@@ -217,35 +215,6 @@ export class Intake {
     const duplicates = done.value.filter((t) => t === "duplicate").length;
     const body_ = { ok: no.length === 0, taken, duplicates, refused: no.slice(0, 100) };
     return { status: taken + duplicates === 0 && no.length > 0 ? 422 : 200, body: body_ };
-  }
-
-  private together(channel: ChannelId, arrivals: readonly Arrival[]): Promise<Result<readonly Taken[]>> {
-    if (arrivals.length === 0) return Promise.resolve({ ok: true, value: [] });
-    return new Promise((done) => {
-      const list = this.waiting.get(channel) ?? [];
-      this.waiting.set(channel, list);
-      list.push({ arrivals, done });
-      if (!this.busy.has(channel)) void this.drain(channel);
-    });
-  }
-
-  private async drain(channel: ChannelId): Promise<void> {
-    this.busy.add(channel);
-    try {
-      for (let batch = this.waiting.get(channel) ?? []; batch.length > 0; batch = this.waiting.get(channel) ?? []) {
-        this.waiting.set(channel, []);
-        const runner = this.deps.runners.get(channel);
-        const all = batch.flatMap((b) => b.arrivals);
-        const result = runner === undefined ? refused("store/away") : await runner.platform(all);
-        let at = 0;
-        for (const { arrivals, done } of batch) {
-          done(result.ok ? { ok: true, value: result.value.slice(at, at + arrivals.length) } : result);
-          at += arrivals.length;
-        }
-      }
-    } finally {
-      this.busy.delete(channel);
-    }
   }
 }
 

@@ -150,7 +150,6 @@ export class Runner {
       channel: row.id,
       ...(deps.onError === undefined ? {} : { onError: deps.onError }),
       fence: () => deps.fence?.(),
-      changes: () => this.desk.changes,
       settle: (changes, states) => {
         this.desk.settle(changes);
         for (const [id, durable] of states) this.committed.set(id, durable);
@@ -729,6 +728,7 @@ export class Runner {
     }
     this.commits.add({
       turn,
+      changes: this.desk.changes,
       publish,
       done: (result) => resolve(result.ok ? ok(turn.notes) : result),
       again: () => this.step(job),

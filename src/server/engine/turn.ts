@@ -30,6 +30,8 @@ export type PartNote = Readonly<{ game: string; note: Note }>;
 export type Turn = {
   rows: LogRow[];
   changed: Set<Running>;
+  /** Where each of those stood after it: later signals may have moved on by the time it is committed. */
+  after: ReadonlyMap<GameId, Readonly<{ durable: unknown; version: number }>>;
   kept: KeptRow[];
   booked: Booked[];
   effects: { game: GameId; effects: readonly unknown[] }[];
@@ -93,7 +95,18 @@ function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note
  * rule's blow lands before the next signal is looked at.
  */
 export function takeTurn(first: Signal, source: string, to: Running | null, kit: TurnKit): Turn {
-  const turn: Turn = { rows: [], changed: new Set(), kept: [], booked: [], effects: [], notes: [], says: [], shows: [], hush: null };
+  const turn: Turn = {
+    rows: [],
+    changed: new Set(),
+    after: new Map(),
+    kept: [],
+    booked: [],
+    effects: [],
+    notes: [],
+    says: [],
+    shows: [],
+    hush: null,
+  };
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
   const address = to === null ? addressed(first, kit) : { to: [to], note: null };
   const queue: Next[] = [{ signal: first, source, to: address.to, depth: 0, answer: false }];
@@ -221,6 +234,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
       });
   }
   if (rehearsing) turn.says.length = 0;
+  turn.after = new Map([...turn.changed].map((p) => [p.id, { durable: p.durable, version: versionOf(p.rules.stateSteps) }]));
   return turn;
 }
 

@@ -13,7 +13,7 @@ const codeMs = 10 * 60_000;
 const mostCodes = 5_000;
 /** A reader that is so far behind gets no more until it has caught up: the next frame holds all anyway. */
 const mostBehind = 256 * 1024;
-const everyMs = 500;
+const everyMs = 250;
 const hereMs = 60_000;
 /** The page is nobody's any more; it may come again as such. */
 export const leftCode = 4006;
@@ -23,8 +23,8 @@ type Page = { channel: ChannelId; viewer: Viewer | null; tokenHash: string; behi
 type Shop = { tags: Map<string, string>; head: string; dirty: boolean; mine: Set<string> };
 
 /**
- * The open viewer pages. What holds for everyone is made into text once and sent to all, at most twice a
- * second and only the price tags that changed; what is one viewer's own goes to that viewer's pages.
+ * The open viewer pages. What holds for everyone is made into text once and sent to all, at most four
+ * times a second and only the price tags that changed; what is one viewer's own goes to that viewer's pages.
  */
 export class ViewerHub {
   private readonly pages = new Map<WebSocket, Page>();

@@ -1,4 +1,5 @@
 import knex, { type Knex } from "knex";
+import MySql2Client from "knex/lib/dialects/mysql2/index.js";
 import type { Env } from "../../env";
 
 export type Database = Knex;
@@ -14,8 +15,9 @@ type Timed = Readonly<{ query: (sql: string, done: (error: unknown) => void) => 
  * work that nobody waits for (an upgrade, a check of the ledger) asks for `patient`.
  */
 export function openDatabase(database: Env["database"], most = 8, patient = false): Database {
-  const db = knex({
-    client: "mysql2",
+  return knex({
+    // Knex types its clients by a class it does not export.
+    client: patient ? "mysql2" : (timelyClient() as unknown as typeof Knex.Client),
     connection: {
       host: database.host,
       port: database.port,
@@ -35,7 +37,7 @@ export function openDatabase(database: Env["database"], most = 8, patient = fals
       acquireTimeoutMillis: 3_500,
       createTimeoutMillis: 3_000,
       idleTimeoutMillis: 30_000,
-      // The server ends what takes too long by itself; `timely` is for a server that says nothing at all.
+      // The server ends what takes too long by itself; the client is for a server that says nothing at all.
       afterCreate: (connection: Timed, done: (error: unknown, connection: Timed) => void) =>
         connection.query(
           `SET SESSION max_statement_time = ${patient ? 0 : longestMs / 1000}, SESSION innodb_lock_wait_timeout = 3`,
@@ -43,40 +45,40 @@ export function openDatabase(database: Env["database"], most = 8, patient = fals
         ),
     },
   });
-  return patient ? db : timely(db);
 }
 
-/** A connection on which nothing comes back is closed, and whoever waited hears that the database is away. */
-function timely(db: Database): Database {
-  const client = db.client as {
-    _query: (connection: Silent, given: unknown) => Promise<unknown>;
-  };
-  const query = client._query.bind(client);
+/**
+ * The driver's client, with an end to every wait: a connection on which nothing comes back is closed, and
+ * whoever waited hears that the database is away. A class, since Knex makes another of it for each transaction.
+ */
+function timelyClient(): typeof MySql2Client {
   let silentUntil = 0;
-  const within = new WeakSet<Silent>();
+  const within = new WeakSet<object>();
   const silent = (): Error => Object.assign(new Error("the database says nothing"), { code: "ETIMEDOUT", fatal: true });
-  client._query = (connection, given) =>
-    new Promise((resolve, reject) => {
-      const sql = (given as { sql?: string } | null)?.sql ?? "";
+  return class TimelyClient extends MySql2Client {
+    override _query(...[connection, given]: Parameters<MySql2Client["_query"]>): Promise<unknown> {
+      const sql = given.sql ?? "";
       if (/^(BEGIN|START TRANSACTION)/i.test(sql)) within.add(connection);
       if (performance.now() < silentUntil) {
         // Half a transaction must not stay on a connection that others get: without it the server takes it back.
         if (within.has(connection)) connection.destroy();
-        return reject(silent());
+        return Promise.reject(silent());
       }
       if (/^(COMMIT|ROLLBACK);?$/i.test(sql)) within.delete(connection);
-      const late = setTimeout(() => {
-        silentUntil = performance.now() + silentMs;
-        connection.destroy();
-        reject(silent());
-      }, longestMs + 300);
-      query(connection, given)
-        .then(resolve, reject)
-        .finally(() => clearTimeout(late));
-    });
-  return db;
+      return new Promise((resolve, reject) => {
+        const late = setTimeout(() => {
+          silentUntil = performance.now() + silentMs;
+          connection.destroy();
+          reject(silent());
+        }, longestMs + 300);
+        super
+          ._query(connection, given)
+          .then(resolve, reject)
+          .finally(() => clearTimeout(late));
+      });
+    }
+  };
 }
-type Silent = Readonly<{ destroy: () => void }>;
 
 /** JSON columns come back as text from MariaDB. */
 export const fromJson = (value: unknown): unknown => (typeof value === "string" ? (JSON.parse(value) as unknown) : value);

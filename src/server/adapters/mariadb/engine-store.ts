@@ -8,13 +8,17 @@ import { cut } from "../../../core/kernel/text";
 import { type Database, fromJson, isAway } from "./database";
 import { Keys, type Named, onceOf } from "./keys";
 import { checkLedgerOf } from "./ledger-check";
-import { chunks } from "./chunks";
+import { chunks, marks } from "./chunks";
+import { Pipeline } from "./pipeline";
 import { countDays, writeLog, writeOnce } from "./log";
 import { book, readDesk, saleOf, saleSeq, salesOf, sweepDetails } from "./points";
 import { upkeep } from "./upkeep";
 import { isDuplicate, propSound, propSprite, type Row, spriteOf, text } from "./rows";
 
 const dbNow = "floor(unix_timestamp(now(3)) * 1000)";
+const bumpSeq =
+  "insert into leases (channel, owner, epoch, until_ms, last_seq) values (?, '', 0, 0, ?) on duplicate key update last_seq = greatest(last_seq, values(last_seq))";
+class Lost extends Error {}
 /** A lock of the database's own that lasts as long as a connection: whose is free, their process is gone. */
 const lockOf = (owner: string): string => `izzam-owner-${owner}`.slice(0, 64);
 
@@ -187,47 +191,47 @@ export function mariadbEngineStore(
       const lastSeq = [...rows, ...booked].reduce((most, r) => Math.max(most, r.seq), 0);
       try {
         return await db.transaction(async (trx): Promise<Outcome> => {
-          if (fence === undefined)
-            await trx.raw(
-              "insert into leases (channel, owner, epoch, until_ms, last_seq) values (?, '', 0, 0, ?) on duplicate key update last_seq = greatest(last_seq, values(last_seq))",
-              [num, lastSeq],
+          const to = new Pipeline(trx);
+          let held = 1;
+          if (fence === undefined) to.raw(bumpSeq, [num, lastSeq]);
+          // Whoever took the channel over has written another epoch here; and nobody can, until this is committed.
+          else
+            to.raw(
+              `update leases set last_seq = greatest(last_seq, ?), until_ms = greatest(until_ms, ${dbNow} + 5000) where channel = ? and owner = ? and epoch = ?`,
+              [lastSeq, num, fence.owner, fence.epoch],
+              (done) => (held = (done as [{ affectedRows: number }])[0].affectedRows),
             );
-          else {
-            // Whoever took the channel over has written another epoch here; and nobody can, until this is committed.
-            const held = await trx("leases")
-              .where({ channel: num, owner: fence.owner, epoch: fence.epoch })
-              .update({
-                last_seq: trx.raw("greatest(last_seq, ?)", [lastSeq]),
-                until_ms: trx.raw(`greatest(until_ms, ${dbNow} + 5000)`),
-              });
-            if (held === 0) return { is: "lost" };
-          }
-          if (once.length > 0) await writeOnce(trx, num, once);
-          await writeLog(trx, num, rows, keyOf);
+          if (once.length > 0) writeOnce(to, num, once);
+          writeLog(to, num, rows, keyOf);
           for (const some of chunks(states, 200))
-            await trx.raw(
-              `insert into game_states (game_id, seq, durable, version) values ${some.map(() => "(?, ?, ?, ?)").join(", ")}
+            to.raw(
+              `insert into game_states (game_id, seq, durable, version) values ${marks(4, some.length)}
                on duplicate key update seq = values(seq), durable = values(durable), version = values(version)`,
               some.flatMap((s) => [s.gameId, s.seq, JSON.stringify(s.durable), s.version ?? 1]),
             );
           for (const some of chunks(kept, 500))
-            await trx("records").insert(
-              some.map((k) => ({
-                channel: num,
-                game_id: k.gameId,
-                seq: k.seq,
-                kind: cut(k.kind, 24),
-                viewer: k.viewer === null ? null : keyOf(k.viewer.id),
-                from_ms: k.fromMs,
-                to_ms: k.toMs,
-                body: JSON.stringify(k.body),
-              })),
+            to.raw(
+              `insert into records (channel, game_id, seq, kind, viewer, from_ms, to_ms, body) values ${marks(8, some.length)}`,
+              some.flatMap((k) => [
+                num,
+                k.gameId,
+                k.seq,
+                cut(k.kind, 24),
+                k.viewer === null ? null : keyOf(k.viewer.id),
+                k.fromMs,
+                k.toMs,
+                JSON.stringify(k.body),
+              ]),
             );
-          if (booked.length > 0) await book(trx, num, booked, keyOf);
-          await countDays(trx, num, rows);
+          if (booked.length > 0) book(to, num, booked, keyOf);
+          countDays(to, num, rows);
+          await to.done();
+          // Thrown, so that what was sent behind it is taken back.
+          if (held === 0) throw new Lost();
           return { is: "committed" };
         });
       } catch (error) {
+        if (error instanceof Lost) return { is: "lost" };
         if (!isDuplicate(error)) throw error;
         const seen = (await db("once")
           .where({ channel: num })
@@ -249,8 +253,10 @@ export function mariadbEngineStore(
       const last = rows.reduce((most, r) => Math.max(most, r.seq), 0);
       const write = (some: readonly LogRow[]): Promise<void> =>
         db.transaction(async (trx) => {
-          await writeLog(trx, num, some, keyOf, "ignore");
-          await countDays(trx, num, some);
+          const to = new Pipeline(trx);
+          writeLog(to, num, some, keyOf, "ignore");
+          countDays(to, num, some);
+          await to.done();
         });
       let left = 0;
       /** A row at fault is found by halves, so that it costs its neighbours nothing. */
@@ -267,10 +273,7 @@ export function mariadbEngineStore(
         }
       };
       for (const some of chunks(rows)) await careful(some);
-      await db.raw(
-        "insert into leases (channel, owner, epoch, until_ms, last_seq) values (?, '', 0, 0, ?) on duplicate key update last_seq = greatest(last_seq, values(last_seq))",
-        [num, last],
-      );
+      await db.raw(bumpSeq, [num, last]);
       return left;
     },
     desk: async (id, at) => {

@@ -7,6 +7,7 @@ import type { Database } from "./database";
 import { ownCodes } from "./lean-tables";
 import { chunks, marks } from "./chunks";
 import { writeOnce } from "./log";
+import type { Pipeline } from "./pipeline";
 import { type Row, text } from "./rows";
 
 type KeyOf = (id: string) => number;
@@ -66,7 +67,7 @@ export function transfersOf(entry: Entry, keyOf: KeyOf): readonly Transfer[] {
 
 type Sum = { balance: number; earned: number; day: number; earnedEver: number; spentEver: number };
 /** What each account gains or loses, folded set by set: a round of presence moves thousands by the same. */
-async function move(trx: Trx, sums: ReadonlyMap<number, Sum>, atMs: number): Promise<void> {
+function move(to: Pipeline, sums: ReadonlyMap<number, Sum>, atMs: number): void {
   const groups = new Map<string, number[]>();
   for (const [key, s] of sums) {
     const kind = `${s.balance} ${s.earned} ${s.day} ${s.earnedEver} ${s.spentEver}`;
@@ -74,43 +75,36 @@ async function move(trx: Trx, sums: ReadonlyMap<number, Sum>, atMs: number): Pro
     if (group === undefined) groups.set(kind, [key]);
     else group.push(key);
   }
-  const all = (done: unknown, meant: number): void => {
-    const found = (done as [{ affectedRows: number }])[0].affectedRows;
-    // Every account was opened before it moves; one that is not there must never pass unnoticed.
-    if (found !== meant) throw new Error(`balances of ${meant - found} accounts are not there`);
-  };
+  const all =
+    (meant: number) =>
+    (done: unknown): void => {
+      const found = (done as [{ affectedRows: number }])[0].affectedRows;
+      // Every account was opened before it moves; one that is not there must never pass unnoticed.
+      if (found !== meant) throw new Error(`balances of ${meant - found} accounts are not there`);
+    };
   if (groups.size <= mostGroups) {
     for (const [kind, keys] of groups) {
       const [balance = 0, earned = 0, day = 0, earnedEver = 0, spentEver = 0] = kind.split(" ").map(Number);
       for (const some of chunks(keys, 5_000))
-        all(
-          await trx.raw(
-            `update viewers set balance = balance + ?, earned = if(day < ?, ?, earned + ?), day = greatest(day, ?),
-               earned_ever = earned_ever + ?, spent_ever = spent_ever + ?, moved_ms = ?, has_account = 1
-             where id in (${some.join(",")})`,
-            [balance, day, earned, earned, day, earnedEver, spentEver, atMs],
-          ),
-          some.length,
+        to.raw(
+          `update viewers set balance = balance + ?, earned = if(day < ?, ?, earned + ?), day = greatest(day, ?),
+             earned_ever = earned_ever + ?, spent_ever = spent_ever + ?, moved_ms = ?, has_account = 1
+           where id in (${some.join(",")})`,
+          [balance, day, earned, earned, day, earnedEver, spentEver, atMs],
+          all(some.length),
         );
     }
     return;
   }
   for (const some of chunks([...sums], 256)) {
     // All of these are numbers of our own making.
-    const by = (of: (s: Sum) => number): string => {
-      const cases = some.filter(([, s]) => of(s) !== 0).map(([key, s]) => `when ${key} then ${of(s)}`);
-      return cases.length === 0 ? "0" : `case id ${cases.join(" ")} else 0 end`;
-    };
-    const day = by((s) => s.day);
-    all(
-      await trx.raw(
-        `update viewers set balance = balance + ${by((s) => s.balance)}, earned = if(day < ${day}, 0, earned) + ${by((s) => s.earned)},
-           day = greatest(day, ${day}), earned_ever = earned_ever + ${by((s) => s.earnedEver)},
-           spent_ever = spent_ever + ${by((s) => s.spentEver)}, moved_ms = ?, has_account = 1
-         where id in (${some.map(([key]) => key).join(",")})`,
-        [atMs],
-      ),
-      some.length,
+    const rows = some.map(([key, s]) => `(${key},${s.balance},${s.earned},${s.day},${s.earnedEver},${s.spentEver})`);
+    to.raw(
+      `update viewers v join (with m (id, b, e, d, ee, se) as (values ${rows.join(",")}) select * from m) m on m.id = v.id
+       set v.earned = if(v.day < m.d, 0, v.earned) + m.e, v.day = greatest(v.day, m.d), v.balance = v.balance + m.b,
+         v.earned_ever = v.earned_ever + m.ee, v.spent_ever = v.spent_ever + m.se, v.moved_ms = ?, v.has_account = 1`,
+      [atMs],
+      all(some.length),
     );
   }
 }
@@ -130,7 +124,7 @@ const ownKey = (key: string, seq: number): boolean => key.endsWith(`:${seq}`) ||
  * sale. Balances change by what is written, never to a value that was computed elsewhere, and the database
  * itself refuses a viewer below none.
  */
-export async function book(trx: Trx, channel: number, booked: readonly Booked[], keyOf: KeyOf): Promise<void> {
+export function book(to: Pipeline, channel: number, booked: readonly Booked[], keyOf: KeyOf): void {
   // The newest state of each sale; one that is asked for and given back in one commit is one row.
   const sales = [...new Map(booked.flatMap((b) => b.booking.sales).map((s) => [s.id, s])).values()];
   const isNew = new Set(booked.flatMap((b) => b.booking.sales.filter((s) => s.id === saleId(b.seq)).map((s) => s.id)));
@@ -203,37 +197,40 @@ export async function book(trx: Trx, channel: number, booked: readonly Booked[],
     for (const s of booking.sales) flowInto(days, String(Math.floor(s.atMs / dayMs)), 0, 0, seq);
     if (showId !== "" && booking.sales.length > 0) flowInto(shows, showId, 0, 0, seq);
   }
-  if (once.length > 0) await writeOnce(trx, channel, once);
+  if (once.length > 0) writeOnce(to, channel, once);
   for (const some of chunks(rows, 500))
-    await trx.raw(
+    to.raw(
       `insert into transfers (channel, seq, n, at_ms, reason, account, against, amount, about, \`by\`) values ${marks(10, some.length)}`,
       some.flat() as Knex.RawBinding[],
     );
   for (const some of chunks(toMany, 50))
-    await trx.raw(
+    to.raw(
       `insert into transfers_to_many (channel, seq, n, at_ms, reason, amount, viewers, many, about, \`by\`) values ${marks(10, some.length)}`,
       some.flat() as Knex.RawBinding[],
     );
-  if (sums.size > 0) await move(trx, sums, atMs);
+  if (sums.size > 0) move(to, sums, atMs);
   const opened = [...new Set(booked.flatMap((b) => b.fresh))].filter(isViewerAccount).map((a) => keyOf(a.slice(2)));
   const unmoved = opened.filter((key) => !sums.has(key));
   for (const some of chunks(unmoved))
-    await trx("viewers")
-      .whereIn("id", [...some])
-      .update({ has_account: 1 });
+    to.send(
+      to
+        .table("viewers")
+        .whereIn("id", [...some])
+        .update({ has_account: 1 }),
+    );
   if (own.size > 0)
-    await trx.raw(
+    to.raw(
       `insert into own_accounts (channel, account, balance) values ${marks(3, own.size)} on duplicate key update balance = balance + values(balance)`,
       [...own].flatMap(([code, amount]) => [channel, code, amount]),
     );
-  await writeSales(trx, channel, sales, isNew, purchases, keyOf);
+  writeSales(to, channel, sales, isNew, purchases, keyOf);
   const totals = new Map<string, { name: string; sold: number; handed: number; points: number }>();
   for (const c of booked.flatMap((b) => b.counted)) {
     const t = totals.get(c.rewardId) ?? { name: c.name, sold: 0, handed: 0, points: 0 };
     totals.set(c.rewardId, { name: c.name, sold: t.sold + c.sold, handed: t.handed + c.handed, points: t.points + c.points });
   }
   if (totals.size > 0)
-    await trx.raw(
+    to.raw(
       `insert into reward_totals (channel, reward_id, name, sold, handed, points) values ${marks(6, totals.size)}
        on duplicate key update name = values(name), sold = sold + values(sold), handed = handed + values(handed), points = points + values(points)`,
       [...totals].flatMap(([id, t]) => [channel, id, cut(t.name, 60), t.sold, t.handed, t.points]),
@@ -243,22 +240,22 @@ export async function book(trx: Trx, channel: number, booked: readonly Booked[],
     ["show_points", "show_id", shows],
   ] as const)
     if (flows.size > 0)
-      await trx.raw(
+      to.raw(
         `insert into ${table} (channel, ${column}, made, spent, from_seq) values ${marks(5, flows.size)}
          on duplicate key update made = made + values(made), spent = spent + values(spent), from_seq = least(from_seq, values(from_seq))`,
         [...flows].flatMap(([key, f]) => [channel, key, f.made, f.spent, f.fromSeq]),
       );
   const due = new Map(booked.flatMap((b) => b.booking.due ?? []).map((d) => [saleSeq(d.sale), d.untilMs]));
   if (due.size > 0)
-    await trx.raw(
+    to.raw(
       `insert into deliveries (channel, seq, until_ms) values ${marks(3, due.size)} on duplicate key update until_ms = values(until_ms)`,
       [...due].flatMap(([seq, untilMs]) => [channel, seq, untilMs]),
     );
   const returned = sales.filter((s) => s.state === "refunded").map((s) => saleSeq(s.id) ?? 0);
-  if (returned.length > 0) await trx("deliveries").where({ channel }).whereIn("seq", returned).delete();
+  if (returned.length > 0) to.send(to.table("deliveries").where({ channel }).whereIn("seq", returned).delete());
   const prices = [...new Map(booked.flatMap((b) => b.booking.prices).map((p) => [p.rewardId, p])).values()];
   if (prices.length > 0)
-    await trx.raw(
+    to.raw(
       `insert into moving_prices (channel_id, reward_id, thousandths, at_ms)
        select c.id, p.r, p.t, p.a from channels c join (${prices.map(() => "select ? as r, ? as t, ? as a").join(" union all ")}) p where c.num = ?
        on duplicate key update thousandths = values(thousandths), at_ms = values(at_ms)`,
@@ -266,19 +263,19 @@ export async function book(trx: Trx, channel: number, booked: readonly Booked[],
     );
 }
 
-async function writeSales(
-  trx: Trx,
+function writeSales(
+  to: Pipeline,
   channel: number,
   sales: readonly Sale[],
   isNew: ReadonlySet<string>,
   purchases: ReadonlyMap<string, Entry>,
   keyOf: KeyOf,
-): Promise<void> {
+): void {
   for (const some of chunks(
     sales.filter((s) => isNew.has(s.id)),
     500,
   ))
-    await trx.raw(
+    to.raw(
       `insert into sales (channel, seq, at_ms, reward_id, reward_name, viewer, price, held, text, state, show_id, decided_by, times, shown, code)
        values ${marks(15, some.length)}`,
       some.flatMap((s) => [
@@ -301,31 +298,40 @@ async function writeSales(
     );
   const changed = sales.filter((s) => !isNew.has(s.id));
   for (const s of changed)
-    await trx("sales")
-      .where({ channel, seq: saleSeq(s.id) })
-      .update({ state: s.state, decided_by: cut(s.decidedBy, 60), times: s.times, shown: s.shown, code: s.code });
+    to.send(
+      to
+        .table("sales")
+        .where({ channel, seq: saleSeq(s.id) })
+        .update({ state: s.state, decided_by: cut(s.decidedBy, 60), times: s.times, shown: s.shown, code: s.code }),
+    );
   const waiting = sales.filter((s) => s.state === "waiting").map((s) => saleSeq(s.id));
   if (waiting.length > 0)
-    await trx.raw(
+    to.raw(
       `insert ignore into open_sales (channel, seq) values ${marks(2, waiting.length)}`,
       waiting.flatMap((seq) => [channel, seq]),
     );
   const settled = changed.filter((s) => s.state !== "waiting").map((s) => saleSeq(s.id));
   if (settled.length > 0)
-    await trx("open_sales")
-      .where({ channel })
-      .whereIn("seq", settled as number[])
-      .delete();
+    to.send(
+      to
+        .table("open_sales")
+        .where({ channel })
+        .whereIn("seq", settled as number[])
+        .delete(),
+    );
   // A private detail goes ten minutes after its sale was decided: so long a slip can be undone.
   for (const [list, gone] of [
-    [settled, trx.raw("floor(unix_timestamp(now(3)) * 1000) + 600000")],
+    [settled, to.table.raw("floor(unix_timestamp(now(3)) * 1000) + 600000")],
     [changed.filter((s) => s.state === "waiting").map((s) => saleSeq(s.id)), null],
   ] as const)
     if (list.length > 0)
-      await trx("sale_details")
-        .where({ channel })
-        .whereIn("seq", list as number[])
-        .update({ gone_ms: gone });
+      to.send(
+        to
+          .table("sale_details")
+          .where({ channel })
+          .whereIn("seq", list as number[])
+          .update({ gone_ms: gone }),
+      );
 }
 
 /** How many sales the desk remembers beside those that wait. */
