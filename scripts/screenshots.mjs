@@ -24,13 +24,16 @@ async function backdate(stack, minutes) {
   const done = ["wake", "gold"].map((item, i) => ({ item, atMs: at(5 + i * 19), times: 1 }));
   Object.assign(durable, { state: "on", show, done, checkMs: now + 3_600_000 });
   await db.query("UPDATE game_states SET durable = ? WHERE game_id = 'kiln-show'", [JSON.stringify(durable)]);
-  const [[last]] = await db.query("SELECT MAX(seq) AS seq FROM signals");
+  const [[last]] = await db.query("SELECT MAX(last_seq) AS seq FROM leases");
   let seq = Number(last.seq ?? 0);
   const add = (minute, kind, source, body) =>
-    db.query(
-      "INSERT INTO signals (channel_id, seq, at_ms, kind, source, signal_id, viewer, body) SELECT id, ?, ?, ?, ?, ?, NULL, ? FROM channels",
-      [(seq += 1), at(minute), kind, source, `past-${seq}`, JSON.stringify(body)],
-    );
+    db.query("INSERT INTO log (channel, at_ms, seq, viewer, kind, source, body) SELECT num, ?, ?, NULL, ?, ?, ? FROM channels", [
+      at(minute),
+      (seq += 1),
+      kind,
+      source,
+      JSON.stringify(body),
+    ]);
   const who = (name) => ({ viewer: { id: name, name, roles: [] } });
   const note = (did, subject) => ({ notes: [{ game: "kiln-show", note: { did, count: 1, subject } }] });
   await add(0, "live", "show", {});
@@ -46,6 +49,7 @@ async function backdate(stack, minutes) {
   await add(31, "happened", "game", { what: "boss/fell", text: "Old Spall" });
   await add(36, "tip", "event", { ...who("brambleandson"), amountMinor: 2_100, currency: "EUR" });
   await add(42, "cue", "operator", note("cue/fired", "Kiln door"));
+  await db.query("UPDATE leases SET last_seq = ?", [seq]);
   await db.end();
   await stack.revive("engine");
 }
@@ -156,6 +160,9 @@ async function main() {
     await page.goto(`${stack.base}/prepare/connections`);
     await page.waitForTimeout(1_200);
     await shot("connections");
+    await page.goto(`${stack.base}/account`);
+    await page.waitForTimeout(1_200);
+    await shot("account");
     // A show in its twelfth second would be an empty tape: this one began 48 minutes ago, and its evening is in the log.
     await backdate(stack, 48);
     await page.goto(`${stack.base}/run`);
@@ -179,9 +186,6 @@ async function main() {
     await page.goto(`${stack.base}/prepare/cues`);
     await page.waitForTimeout(1_200);
     await shot("cues");
-    await page.getByRole("button", { name: /to look at|All connected/ }).click();
-    await page.waitForTimeout(400);
-    await shot("health");
   } finally {
     await browser.close();
     await stack.stop();
