@@ -17,6 +17,7 @@ import { hashToken, sameText } from "../secrets";
 import type { Engine } from "./engine";
 import { inside } from "./inside";
 import { askers, fromHere } from "./origin";
+import { seats } from "./seats";
 import { rememberedSessions } from "./sessions";
 
 const types: Readonly<Record<string, string>> = {
@@ -26,9 +27,6 @@ const types: Readonly<Record<string, string>> = {
   ".woff2": "font/woff2",
   ".map": "application/json",
 };
-/** A household or a phone company may share an address; nobody needs more than this of one. */
-const mostSockets = 20_000;
-const mostSocketsEach = 300;
 const isWellFormedPath = (path: string): boolean => {
   try {
     decodeURIComponent(path);
@@ -258,8 +256,7 @@ export function openDoor({
     }
   });
 
-  /** How many sockets are open, by who opened them. */
-  const open = new Map<string, number>();
+  const places = seats();
   const sockets = new WebSocketServer({ noServer: true, maxPayload: 16 * 1024, perMessageDeflate: false });
   server.on("upgrade", (req: IncomingMessage, socket: Duplex, head: Buffer) => {
     socket.on("error", () => undefined);
@@ -267,19 +264,14 @@ export function openDoor({
       socket.destroy();
       return;
     }
-    const asker = askerOf(req);
-    const from = open.get(asker.address) ?? 0;
-    if (sockets.clients.size >= mostSockets || (!asker.local && from >= mostSocketsEach)) {
+    const leave = places.take(askerOf(req));
+    if (leave === null) {
       // Comes again by itself, a little later each time.
       socket.end("HTTP/1.1 503 Service Unavailable\r\nRetry-After: 30\r\nConnection: close\r\n\r\n");
       return;
     }
-    open.set(asker.address, from + 1);
-    socket.once("close", () => {
-      const left = (open.get(asker.address) ?? 1) - 1;
-      if (left <= 0) open.delete(asker.address);
-      else open.set(asker.address, left);
-    });
+    socket.once("close", leave);
+    if (socket.destroyed) leave();
     sockets.handleUpgrade(req, socket, head, (ws) => welcome(ws, req));
   });
 
