@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { base, control, emptyBase, setupCode, signIn } from "./support";
 
@@ -104,6 +105,24 @@ test.describe("on the demo installation", () => {
     expect((await request.get(`${base}/sign-in`, { headers: { host: "evil.invalid" } })).status()).toBe(421);
     // The web process has a port of its own; it answers only what came through the one door.
     expect((await request.get(`http://127.0.0.1:${Number(new URL(base).port) + 1}/sign-in`)).status()).toBe(421);
+  });
+
+  test("the practice rig, which stands for strangers, is given no key of the installation", () => {
+    const told = readdirSync("/proc")
+      .filter((pid) => /^\d+$/.test(pid))
+      .flatMap((pid) => {
+        try {
+          return readFileSync(`/proc/${pid}/cmdline`, "utf8").includes(`${process.cwd()}/.build/practice.mjs`)
+            ? [readFileSync(`/proc/${pid}/environ`, "utf8").split("\0")]
+            : [];
+        } catch {
+          return []; // It ended meanwhile.
+        }
+      });
+    expect(told.length).toBeGreaterThan(0);
+    const names = told.flat().map((line) => line.split("=")[0] ?? "");
+    expect(names).toContain("IZZAM_PRACTICE_PORT");
+    expect(names.filter((name) => /^IZZAM_.*(PASSWORD|KEY|DB_|SETUP)/.test(name))).toEqual([]);
   });
 
   test("the session cookie can’t be read by scripts and is not sent along by other sites", async ({ page, context }) => {

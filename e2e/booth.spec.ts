@@ -236,7 +236,8 @@ test("talk: what a message caused is explained, undone, taken off the picture; a
   await expect(viewer).toContainText("Muted in games by kilnkeeper");
   await page.keyboard.press("Escape");
   await say("wobblePot", "quietferry");
-  await expect(chip(page, "muted")).toBeVisible();
+  // Not the line that says who was muted: the message after it.
+  await expect(page.getByTestId("talk").getByRole("button", { name: "muted", exact: true })).toBeVisible();
   expect((await pictureFacts(page)).lives["emote-wall"]).toBe(0);
   await page.getByRole("button", { name: "refused" }).first().click();
   // What was refused, and nothing else: the hit that could not be undone, and the muted message.
