@@ -1,6 +1,8 @@
 import { commandRules } from "../commands/rules";
 import { cueBook } from "../cues/cues";
+import { type Refusal, refusal } from "../kernel/refusal";
 import type { GameRules } from "../kernel/step";
+import { readStored, settingsVersion } from "../kernel/stored";
 import { rulebook } from "../rules/rules";
 import { pointsRules } from "../points/rules";
 import { rewardsRules } from "../rewards/rules";
@@ -28,3 +30,14 @@ export const bookRules: Readonly<Record<string, AnyRules>> = {
 const parts = { ...gameRules, ...bookRules };
 export const rulesOf = (kind: string): AnyRules | null => (Object.hasOwn(parts, kind) ? (parts[kind] ?? null) : null);
 export const isGame = (kind: string): boolean => Object.hasOwn(gameRules, kind);
+
+/**
+ * Settings of a part as this version writes them, whichever version stored them; as they are stored, and why, where
+ * they can't be read.
+ */
+export function readSettings(kind: string, stored: unknown): Readonly<{ settings: unknown; why: Refusal | null }> {
+  const rules = rulesOf(kind);
+  if (rules === null) return { settings: stored, why: refusal("stored/unreadable", { why: `there is no kind of game called ${kind}` }) };
+  const read = readStored<unknown>(rules.settings, rules.settingsSteps, settingsVersion(stored), stored);
+  return read.ok ? { settings: read.value, why: null } : { settings: stored, why: read.refusal };
+}

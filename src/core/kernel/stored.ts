@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import { ok, refused, type Result } from "./refusal";
+import { ok, refused, type Refusal, type Result } from "./refusal";
 
 /**
  * What makes of something stored what the next version stores: the first step leads from version 1 to 2.
@@ -28,6 +28,12 @@ export function readStored<T>(schema: z.ZodType<T>, steps: Steps = [], version: 
   const issue = read.error.issues[0];
   return refused("stored/unreadable", { why: `${issue?.path.join(".") || "all of it"}: ${issue?.message ?? "not as described"}` });
 }
+
+/** Why something stored can't be read, after "its settings:" or a name. */
+export const storedInWords = ({ code, facts }: Refusal): string =>
+  code === "stored/newer"
+    ? `it was stored by a newer Izzam (version ${String(facts["version"])}; this one reads up to ${String(facts["most"])})`
+    : `it can’t be read (${String(facts["why"])})`;
 
 /** Settings carry their version themselves. */
 export const settingsVersion = (stored: unknown): number => {

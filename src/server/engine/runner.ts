@@ -1,7 +1,7 @@
 import { type ChatLine } from "../../core/chat/dialect";
 import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
 import { type AnyRules, isGame, rulesOf } from "../../core/games/registry";
-import { readStored, settingsVersion } from "../../core/kernel/stored";
+import { readStored, settingsVersion, storedInWords } from "../../core/kernel/stored";
 import { rulesInWords, standsInWords } from "../../core/games/for-viewers";
 import { fold } from "../../core/kernel/fold";
 import type { CommandBook } from "../../core/commands/settings";
@@ -70,10 +70,6 @@ const twinMs = 1_000;
 /** Nobody is told twice within so long that nothing can be bought, and no more than so many are. */
 const tellAgainMs = 30_000;
 const mostTold = 8;
-const storedInWords = ({ code, facts }: Refusal): string =>
-  code === "stored/newer"
-    ? `it was stored by a newer Izzam (version ${String(facts["version"])}; this one reads up to ${String(facts["most"])})`
-    : `it can’t be read (${String(facts["why"])})`;
 /** Chat servers and bots read a line that begins with / or . as a command: a word joiner in front keeps it words. */
 const asWords = (text: string): string => (/^\s*[/.]/.test(text) ? `\u2060${text.trimStart()}` : text);
 type Job = Readonly<{

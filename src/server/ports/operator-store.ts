@@ -100,7 +100,10 @@ export type GameDraft = Readonly<{
   revision: number;
   by: string;
   version: number;
+  /** Null where nothing was published, and where this version of Izzam can't read what was. */
   published: unknown;
+  /** Why the draft can't be read, in words; it is neither shown nor written over then. */
+  unreadable: string | null;
 }>;
 export type Version = Readonly<{ version: number; by: string; atMs: number; note: string }>;
 
@@ -125,7 +128,7 @@ export type GameStore = Readonly<{
     at: Readonly<{ revision: number; by: string; nowMs: number }>,
   ) => Promise<Result<{ version: number }>>;
   versions: (channel: ChannelId, game: string) => Promise<readonly Version[]>;
-  versionSettings: (channel: ChannelId, game: string, version: number) => Promise<unknown>;
+  versionSettings: (channel: ChannelId, game: string, version: number) => Promise<Result<unknown>>;
 }>;
 
 export type OverlaySummary = Readonly<{

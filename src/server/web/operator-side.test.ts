@@ -373,6 +373,31 @@ describe("a game from draft to version", () => {
     expect(await bringBack(web, owner, game, 1)).toMatchObject({ ok: true, value: { settings: { cap: emoteWall.defaults.cap } } });
     expect(await bringBack(web, owner, game, 9)).toMatchObject({ refusal: { code: "version/unknown" } });
   });
+  test("what another version of Izzam stored is neither opened as if it were ours nor written over", async () => {
+    const made = await createGame(web, owner, "emote-wall", "From tomorrow");
+    const id = made.ok ? made.value.id : "";
+    for (const stored of [{ ...emoteWall.defaults, schema: 99 }, { ...emoteWall.defaults, cap: "many" }, "nonsense", null]) {
+      const json = JSON.stringify(stored);
+      await db("games").where({ id }).update({ draft: json });
+      const draft = await web.store.games.draft(owner.channelId, id);
+      expect(draft?.unreadable).toMatch(/newer Izzam|can’t be read/);
+      const saved = await saveDraft(web, owner, id, draft?.revision ?? 0, emoteWall.defaults);
+      expect(saved.ok ? "saved" : refusalInWords(saved.refusal)).toContain("Nothing of it was changed.");
+      expect(await publish(web, owner, id, draft?.revision ?? 0)).toMatchObject({ refusal: { code: "game/unreadable" } });
+      expect(await db("games").where({ id }).first(db.raw("concat(draft) as draft"))).toEqual({ draft: json });
+    }
+    // The draft is mended; one of its versions is still of that other Izzam.
+    await db("games")
+      .where({ id })
+      .update({ draft: JSON.stringify(emoteWall.defaults) });
+    const { revision } = (await web.store.games.draft(owner.channelId, id)) ?? { revision: 0 };
+    expect(await publish(web, owner, id, revision)).toEqual(ok({ version: 1 }));
+    await db("game_versions")
+      .where({ game_id: id })
+      .update({ settings: JSON.stringify({ ...emoteWall.defaults, schema: 99 }) });
+    expect(await bringBack(web, owner, id, 1)).toMatchObject({ refusal: { code: "version/unreadable" } });
+    expect(await web.store.games.draft(owner.channelId, id)).toMatchObject({ unreadable: null, published: null });
+  });
   test("another channel's games can't be reached", async () => {
     const other = { ...owner, channelId: "other" as typeof owner.channelId };
     expect(await saveDraft(web, other, game, 2, emoteWall.defaults)).toMatchObject({ refusal: { code: "game/unknown" } });

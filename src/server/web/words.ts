@@ -73,10 +73,14 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `${String(facts["by"]) || "Somebody"} changed this game in another tab. Nothing of yours is lost: choose below which of the two to keep.`;
     case "game/unknown":
       return "This game is not there any more.";
+    case "game/unreadable":
+      return `${sentence(String(facts["why"]))} Nothing of it was changed. Start the newer version again, or bring back a backup.`;
     case "game/bad-settings":
       return `${String(facts["why"])} Nothing was changed.`;
     case "game/not-running":
       return "This game is not published yet, so there is nothing running to act on. Publish it first.";
+    case "version/unreadable":
+      return `${sentence(String(facts["why"]))} It stays as it is.`;
     case "version/unknown":
       return "This version is not there any more.";
     case "overlay/unknown":

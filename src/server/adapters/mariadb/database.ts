@@ -80,8 +80,15 @@ function timelyClient(): typeof MySql2Client {
   };
 }
 
-/** JSON columns come back as text from MariaDB. */
-export const fromJson = (value: unknown): unknown => (typeof value === "string" ? (JSON.parse(value) as unknown) : value);
+/** JSON columns come back as text or as what it means, as the driver finds it described; a text within JSON is no JSON again. */
+export function fromJson(value: unknown): unknown {
+  if (typeof value !== "string") return value;
+  try {
+    return JSON.parse(value) as unknown;
+  } catch {
+    return value;
+  }
+}
 
 /** Whether an error says "cannot be reached now" rather than "this is wrong". */
 export function isAway(error: unknown): boolean {

@@ -1,4 +1,6 @@
+import { readSettings } from "../../../core/games/registry";
 import { ok, refused } from "../../../core/kernel/refusal";
+import { storedInWords } from "../../../core/kernel/stored";
 import type { GameStore } from "../../ports/operator-store";
 import { type Database, fromJson } from "./database";
 import { bump, type Row, text } from "./rows";
@@ -27,15 +29,19 @@ export function mariadbGames(db: Database): GameStore {
         .where({ "games.id": game, "games.channel_id": channel })
         .first("games.*", "game_versions.settings as published")) as Row | undefined;
       if (row === undefined) return null;
+      const kind = text(row["kind"]);
+      const draft = readSettings(kind, fromJson(row["draft"]));
+      const published = row["published"] === null ? null : readSettings(kind, fromJson(row["published"]));
       return {
         id: game,
-        kind: text(row["kind"]),
+        kind,
         name: text(row["name"]),
-        settings: fromJson(row["draft"]),
+        settings: draft.settings,
         revision: Number(row["draft_revision"]),
         by: text(row["draft_by"]),
         version: Number(row["version"]),
-        published: row["published"] === null ? null : fromJson(row["published"]),
+        published: published === null || published.why !== null ? null : published.settings,
+        unreadable: draft.why === null ? null : storedInWords(draft.why),
       };
     },
     create: async (channel, { id, kind, name, settings, by, nowMs }) => {
@@ -80,8 +86,10 @@ export function mariadbGames(db: Database): GameStore {
       const row = (await db("game_versions")
         .join("games", "games.id", "game_versions.game_id")
         .where({ "games.id": game, "games.channel_id": channel, "game_versions.version": version })
-        .first("game_versions.settings")) as Row | undefined;
-      return row === undefined ? null : fromJson(row["settings"]);
+        .first("game_versions.settings", "games.kind")) as Row | undefined;
+      if (row === undefined) return refused("version/unknown");
+      const { settings, why } = readSettings(text(row["kind"]), fromJson(row["settings"]));
+      return why === null ? ok(settings) : refused("version/unreadable", { why: storedInWords(why) });
     },
   };
 }

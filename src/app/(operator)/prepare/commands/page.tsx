@@ -3,6 +3,7 @@ import { redirect } from "next/navigation";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
+import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { CommandsEditor } from "./commands-editor";
 
@@ -12,10 +13,15 @@ export default async function CommandsPage() {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
   const { store, clock } = services();
+  const draft = await bookOf(store, session.channelId, "commands", session.login, clock.now());
   return (
     <>
       <PrepareNav here="commands" />
-      <CommandsEditor draft={await bookOf(store, session.channelId, "commands", session.login, clock.now())} />
+      {draft.unreadable !== null ? (
+        <Unreadable name={draft.name} why={draft.unreadable} />
+      ) : (
+        <CommandsEditor draft={draft} />
+      )}
     </>
   );
 }

@@ -4,6 +4,7 @@ import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { loadParts } from "../_deeds/load";
+import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { CuesEditor } from "./cues-editor";
 
@@ -25,7 +26,11 @@ export default async function CuesPage() {
   return (
     <>
       <PrepareNav here="cues" />
-      <CuesEditor draft={draft} parts={{ ...parts, lanes }} linked={linked} owner={role === "owner"} />
+      {draft.unreadable !== null ? (
+        <Unreadable name={draft.name} why={draft.unreadable} />
+      ) : (
+        <CuesEditor draft={draft} parts={{ ...parts, lanes }} linked={linked} owner={role === "owner"} />
+      )}
     </>
   );
 }

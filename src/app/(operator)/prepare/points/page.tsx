@@ -3,6 +3,7 @@ import { redirect } from "next/navigation";
 import { bookOf, homeCurrency } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
+import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { PointsEditor } from "./points-editor";
 
@@ -16,7 +17,11 @@ export default async function PointsPage() {
   return (
     <>
       <PrepareNav here="points" />
-      <PointsEditor draft={draft} home={await homeCurrency(store, session.channelId)} />
+      {draft.unreadable !== null ? (
+        <Unreadable name={draft.name} why={draft.unreadable} />
+      ) : (
+        <PointsEditor draft={draft} home={await homeCurrency(store, session.channelId)} />
+      )}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { loadParts } from "../_deeds/load";
+import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { RewardsEditor } from "./rewards-editor";
 
@@ -23,12 +24,16 @@ export default async function RewardsPage() {
   return (
     <>
       <PrepareNav here="rewards" />
-      <RewardsEditor
-        draft={draft}
-        parts={{ ...parts, lanes }}
-        pointsName={points.success ? points.data.name : "points"}
-        channel={channelId}
-      />
+      {draft.unreadable !== null ? (
+        <Unreadable name={draft.name} why={draft.unreadable} />
+      ) : (
+        <RewardsEditor
+          draft={draft}
+          parts={{ ...parts, lanes }}
+          pointsName={points.success ? points.data.name : "points"}
+          channel={channelId}
+        />
+      )}
     </>
   );
 }

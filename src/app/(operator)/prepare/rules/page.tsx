@@ -4,6 +4,7 @@ import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { loadParts } from "../_deeds/load";
+import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { RulesEditor } from "./rules-editor";
 
@@ -18,7 +19,11 @@ export default async function RulesPage() {
   return (
     <>
       <PrepareNav here="rules" />
-      <RulesEditor draft={draft} parts={parts} />
+      {draft.unreadable !== null ? (
+        <Unreadable name={draft.name} why={draft.unreadable} />
+      ) : (
+        <RulesEditor draft={draft} parts={parts} />
+      )}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { loadParts } from "../_deeds/load";
+import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { ShowEditor } from "./show-editor";
 
@@ -25,11 +26,15 @@ export default async function ShowPage() {
   return (
     <>
       <PrepareNav here="show" />
-      <ShowEditor
-        draft={draft}
-        cues={(book?.cues ?? []).map(({ id, name }) => ({ id, name }))}
-        games={parts.games.map(({ id, name, kind }) => ({ id, name, kind }))}
-      />
+      {draft.unreadable !== null ? (
+        <Unreadable name={draft.name} why={draft.unreadable} />
+      ) : (
+        <ShowEditor
+          draft={draft}
+          cues={(book?.cues ?? []).map(({ id, name }) => ({ id, name }))}
+          games={parts.games.map(({ id, name, kind }) => ({ id, name, kind }))}
+        />
+      )}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { currentSession } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
 import { homeCurrency } from "../../../../../server/web/books";
 import { pictureSprites } from "../../../../../server/web/prop-sprites";
+import { Unreadable } from "../../_draft/unreadable";
 import { Editor } from "./editor";
 
 export const metadata: Metadata = { title: "Game" };
@@ -15,6 +16,7 @@ export default async function GamePage({ params }: { params: Promise<{ id: strin
   const { store } = services();
   const draft = await store.games.draft(session.channelId, (await params).id);
   if (draft === null || !isGame(draft.kind)) notFound();
+  if (draft.unreadable !== null) return <Unreadable name={draft.name} why={draft.unreadable} />;
   const { channelId, role } = session;
   const [overlays, emotes, props] = await Promise.all([
     store.overlays.overlays(channelId),
