@@ -17,11 +17,7 @@ export default async function CommandsPage() {
   return (
     <>
       <PrepareNav here="commands" />
-      {draft.unreadable !== null ? (
-        <Unreadable name={draft.name} why={draft.unreadable} />
-      ) : (
-        <CommandsEditor draft={draft} />
-      )}
+      {draft.unreadable !== null ? <Unreadable name={draft.name} why={draft.unreadable} /> : <CommandsEditor draft={draft} />}
     </>
   );
 }

@@ -19,11 +19,7 @@ export default async function RulesPage() {
   return (
     <>
       <PrepareNav here="rules" />
-      {draft.unreadable !== null ? (
-        <Unreadable name={draft.name} why={draft.unreadable} />
-      ) : (
-        <RulesEditor draft={draft} parts={parts} />
-      )}
+      {draft.unreadable !== null ? <Unreadable name={draft.name} why={draft.unreadable} /> : <RulesEditor draft={draft} parts={parts} />}
     </>
   );
 }
