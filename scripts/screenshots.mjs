@@ -71,6 +71,8 @@ async function main() {
   });
   try {
     const context = await browser.newContext({
+      // Sessions are listed by what a browser calls itself; ours are shown without anybody's brand.
+      userAgent: "Mozilla/5.0 (X11; Linux x86_64)",
       viewport: { width: 1280, height: 800 },
       permissions: ["clipboard-read", "clipboard-write"],
     });

@@ -121,7 +121,8 @@ function EmoteCard({
   const save = async (): Promise<void> => {
     const next = word.trim();
     if (next === emote.word) return;
-    if (next === "" || !(await onRename(next))) setWord(emote.word);
+    // Who types the next word already while this one is refused keeps what they type.
+    if (next === "" || !(await onRename(next))) setWord((now) => (now.trim() === next ? emote.word : now));
   };
   return (
     <Box
