@@ -8,7 +8,7 @@ export function Unreadable({ name, why }: Readonly<{ name: string; why: string }
       <Heading as="h1" size="lg" mb="3">
         {name} is kept, but can’t be opened
       </Heading>
-      <Text mb="3">What is stored of it: {why}.</Text>
+      <Text mb="3">{`${why[0]?.toUpperCase() ?? ""}${why.slice(1)}.`}</Text>
       <Text>
         Nothing of it was changed, and it can’t be saved over. Start the version of Izzam that stored it, or bring back a backup from
         before. Everything else works as it did.
