@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { Stub } from "../../ui/stub";
 import { call } from "../_frame/call";
 import { Wordmark } from "../_frame/top-bar";
+import { Trouble } from "../_frame/trouble";
 
 /** Name and password; in demo mode, the two demo operators in one click. */
 export function SignIn({ demo, ended, practice }: Readonly<{ demo: boolean; ended: boolean; practice: string }>) {
@@ -84,11 +85,7 @@ export function SignIn({ demo, ended, practice }: Readonly<{ demo: boolean; ende
               <Field.Label>Password</Field.Label>
               <Input name="password" type="password" autoComplete="current-password" />
             </Field.Root>
-            {trouble !== "" && (
-              <Text role="alert" color="brickText" fontWeight="600">
-                {trouble}
-              </Text>
-            )}
+            <Trouble words={trouble} />
             <Flex align="center" gap="4">
               <Button
                 type="submit"

@@ -9,13 +9,13 @@ import { type Done, type Job, type Unpacked, work } from "./jobs";
 export type Decoder = Readonly<{
   picture: (bytes: Buffer) => Promise<Result<Sheet>>;
   prop: (bytes: Buffer, kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>) => Promise<Result<MadeProp>>;
-  unzip: (bytes: Buffer, mostEach: number) => Promise<Result<Unpacked>>;
+  unzip: (bytes: Buffer, mostEach: number, folder: string) => Promise<Result<Unpacked>>;
   stop: () => void;
 }>;
 const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
   picture: (bytes) => run({ do: "picture", bytes }),
   prop: (bytes, kept) => run({ do: "prop", bytes, kept: kept ?? null }),
-  unzip: (bytes, mostEach) => run({ do: "unzip", bytes, mostEach }),
+  unzip: (bytes, mostEach, folder) => run({ do: "unzip", bytes, mostEach, folder }),
   stop,
 });
 

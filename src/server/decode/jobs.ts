@@ -1,5 +1,4 @@
-import { mkdtemp, writeFile } from "node:fs/promises";
-import { tmpdir } from "node:os";
+import { writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { ok, type Result } from "../../core/kernel/refusal";
 import { type Sheet, toSheet } from "../pictures/sheet";
@@ -10,8 +9,8 @@ import { filesInZip } from "../props/zip";
 export type Job =
   | Readonly<{ do: "picture"; bytes: Uint8Array }>
   | Readonly<{ do: "prop"; bytes: Uint8Array; kept: Readonly<{ kind: "picture" | "sound"; settings: unknown }> | null }>
-  | Readonly<{ do: "unzip"; bytes: Uint8Array; mostEach: number }>;
-export type Unpacked = Readonly<{ folder: string; files: readonly Readonly<{ name: string; path: string }>[] }>;
+  | Readonly<{ do: "unzip"; bytes: Uint8Array; mostEach: number; folder: string }>;
+export type Unpacked = readonly Readonly<{ name: string; path: string }>[];
 export type Done = Readonly<{ picture: Result<Sheet>; prop: Result<MadeProp>; unzip: Result<Unpacked> }>;
 
 export async function work<J extends Job>(job: J): Promise<Done[J["do"]]> {
@@ -24,22 +23,21 @@ export async function work<J extends Job>(job: J): Promise<Done[J["do"]]> {
       case "prop":
         return makeProp(bytes, job.kept ?? undefined);
       case "unzip":
-        return unzip(bytes, job.mostEach);
+        return unzip(bytes, job);
     }
   };
   return (await answer()) as Done[J["do"]];
 }
 
-/** Into a folder of its own, so that the server reads one file at a time; whoever asked removes it. */
-async function unzip(bytes: Buffer, mostEach: number): Promise<Result<Unpacked>> {
+/** Into the folder of whoever asks, so that a server reads one file at a time, and can clear up after a process that was ended. */
+async function unzip(bytes: Buffer, { mostEach, folder }: Readonly<{ mostEach: number; folder: string }>): Promise<Result<Unpacked>> {
   const found = await filesInZip(bytes, mostEach);
   if (!found.ok) return found;
-  const folder = await mkdtemp(join(tmpdir(), "izzam-zip-"));
   const files: { name: string; path: string }[] = [];
   for (const [i, file] of found.value.entries()) {
     const path = join(folder, String(i));
     await writeFile(path, file.bytes, { mode: 0o600 });
     files.push({ name: file.name, path });
   }
-  return ok({ folder, files });
+  return ok(files);
 }

@@ -147,7 +147,8 @@ export class Committer {
       const next = left.shift();
       if (next === undefined) return true;
       next.again();
-      const [one] = this.waiting.splice(0);
+      const [one, ...more] = this.waiting.splice(0);
+      left.unshift(...more);
       // Stepped anew it changed nothing that must be kept.
       if (one === undefined) continue;
       const tried = await this.commit([one]);

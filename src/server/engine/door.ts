@@ -14,6 +14,7 @@ import { fromPageSchema, type ToOperator, wireVersion } from "../../core/wire/me
 import type { Env } from "../env";
 import type { EngineStore } from "../ports/engine-store";
 import { hashToken, sameText } from "../secrets";
+import { readBody } from "./body";
 import type { Engine } from "./engine";
 import { inside } from "./inside";
 import { askers, fromHere } from "./origin";
@@ -154,7 +155,7 @@ export function openDoor({
     const no = (status: number, code: string, words: string): void => answer(status, { ok: false, refusal: { code, facts: {} }, words });
     if (req.method !== "POST") return plain(res, 405, "hush comes by POST");
     if (!ours(req)) return no(403, "access/foreign", "This request did not come from an Izzam page, so nothing was done.");
-    const body = hushSchema.safeParse(parse(await readText(req, 1_000)));
+    const body = hushSchema.safeParse(parse(((await readBody(req, 1_000)) ?? "").toString()));
     if (!body.success) return no(422, "input/invalid", "It is not said whether to hush or to release. Nothing was changed.");
     const session = await signedIn(req).catch(() => undefined);
     if (session === undefined)
@@ -359,15 +360,6 @@ function triggerInWords({ code, facts }: Refusal): string {
 }
 
 const hushSchema = z.object({ on: z.boolean() });
-async function readText(req: IncomingMessage, most: number): Promise<string> {
-  let text = "";
-  for await (const part of req) {
-    text += String(part);
-    if (text.length > most) return "";
-  }
-  return text;
-}
-
 function schemas(res: ServerResponse, type: string | null): void {
   const body = type === null ? { schemas: eventTypes.map((t) => `/schemas/${t}.json`) } : isEventType(type) ? jsonSchemaOf(type) : null;
   res.writeHead(body === null ? 404 : 200, {

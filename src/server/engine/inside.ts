@@ -4,6 +4,7 @@ import { channelId } from "../../core/kernel/ids";
 import { refused } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
 import { handSchema } from "../../core/signals/signal";
+import { readBody } from "./body";
 import type { Engine } from "./engine";
 
 const id = z.string().min(1).max(26).transform(channelId);
@@ -39,9 +40,8 @@ const bodies = {
 
 /** What the web process asks of the engine, over loopback, with the key both were given at start. */
 export async function inside(engine: Engine, name: string, req: IncomingMessage, res: ServerResponse): Promise<void> {
-  const parts: Buffer[] = [];
-  for await (const part of req) parts.push(part as Buffer);
-  const body: unknown = parts.length === 0 ? {} : parseJson(Buffer.concat(parts).toString("utf8"));
+  const text = ((await readBody(req)) ?? "").toString();
+  const body: unknown = text === "" ? {} : parseJson(text);
   const answer = (value: unknown): void => void res.writeHead(200, { "content-type": "application/json" }).end(JSON.stringify(value));
   switch (name) {
     case "ping":

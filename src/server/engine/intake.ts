@@ -6,6 +6,7 @@ import { cut, parseJson } from "../../core/kernel/text";
 import { type CloudEvent, cloudEventSchema, signalFrom } from "../../core/signals/events";
 import type { Clock } from "../ports/clock";
 import type { EventsRow } from "../ports/engine-store";
+import { readBody } from "./body";
 import { RecentIds } from "./recent-ids";
 import type { Arrival, Runner } from "./runner";
 import { verify } from "./webhook";
@@ -155,7 +156,7 @@ export class Intake {
       // Until every channel is taken up nobody can say that there is no such channel: a sender would take that for final.
       return this.no(channel, runner === undefined && this.deps.settled?.() === false ? "event/starting" : "event/no-channel");
     }
-    const body = await read(req);
+    const body = await readBody(req, mostBody);
     if (body === null) return this.no(channel, "event/too-large");
     // Senders sign by the wall clock. Ours may run ahead of it, after the computer's was set right.
     const nowMs = this.deps.clock.wall?.() ?? this.deps.clock.now();
@@ -216,22 +217,6 @@ export class Intake {
     const body_ = { ok: no.length === 0, taken, duplicates, refused: no.slice(0, 100) };
     return { status: taken + duplicates === 0 && no.length > 0 ? 422 : 200, body: body_ };
   }
-}
-
-async function read(req: IncomingMessage): Promise<Buffer | null> {
-  if (Number(req.headers["content-length"] ?? 0) > mostBody) {
-    req.resume();
-    return null;
-  }
-  const parts: Buffer[] = [];
-  let size = 0;
-  for await (const part of req) {
-    size += (part as Buffer).length;
-    // Read to its end, so that the sender hears the answer; but nothing more is kept.
-    if (size <= mostBody) parts.push(part as Buffer);
-    else if (size > mostBody * 4) return null;
-  }
-  return size > mostBody ? null : Buffer.concat(parts);
 }
 
 /** Structured, batch or binary mode, told by the content type and the ce- headers. */

@@ -2,7 +2,7 @@ import type { IncomingMessage } from "node:http";
 import ipaddr from "ipaddr.js";
 
 /** Who asks, as far as it can be known. */
-export type Asker = Readonly<{
+type Asker = Readonly<{
   address: string;
   /** On this very computer, and not by way of any proxy. */
   local: boolean;

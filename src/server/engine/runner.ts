@@ -25,6 +25,7 @@ import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
 import type { ChannelRow, DeskRows, EngineStore, Fence, GameRow } from "../ports/engine-store";
 import { Committer } from "./committer";
+import { Deliveries } from "./deliveries";
 import { LiveDesk } from "./desk";
 import { DustLog } from "./dust-log";
 import { MomentBoard } from "./moment-board";
@@ -32,6 +33,7 @@ import { PerMinute } from "./per-minute";
 import { RecentAnswers } from "./recent-answers";
 import { RecentIds } from "./recent-ids";
 import { talkText } from "./talk-text";
+import { ToldAway } from "./told-away";
 import { type PartNote, type Running, showOf, takeTurn, type Turn } from "./turn";
 
 export type RunnerDeps = Readonly<{
@@ -67,9 +69,6 @@ export const readDesk = (store: EngineStore, row: ChannelRow, nowMs: number): Pr
   store.desk(row.id, { showId: showIdIn(row), sinceMs: nowMs - longestRestMs });
 /** So long after one operator did something, another one doing just that is taken for the same wish. */
 const twinMs = 1_000;
-/** Nobody is told twice within so long that nothing can be bought, and no more than so many are. */
-const tellAgainMs = 30_000;
-const mostTold = 8;
 /** Chat servers and bots read a line that begins with / or . as a command: a word joiner in front keeps it words. */
 const asWords = (text: string): string => (/^\s*[/.]/.test(text) ? `\u2060${text.trimStart()}` : text);
 type Job = Readonly<{
@@ -103,7 +102,7 @@ export class Runner {
   private readonly answers = new RecentAnswers<Result<readonly PartNote[]>>(40_000);
   /** States as they are committed: where memory goes back to. */
   private readonly committed = new Map<string, unknown>();
-  private readonly toldAway = new Map<string, number>();
+  private readonly toldAway = new ToldAway();
   private readonly log: DustLog;
   private readonly commits: Committer;
   private readonly moments: MomentBoard;
@@ -118,9 +117,7 @@ export class Runner {
   private timing = false;
   private lastHand = { what: "", by: "", atMs: -Infinity };
   private stopped = false;
-  /** Shown, and not written down as such yet. */
-  private readonly delivered = new Set<string>();
-  private delivering = false;
+  private readonly deliveries: Deliveries;
   /** Grows with every sale that is made or decided, so that lists of them know when to look again. */
   private salesChanged = 0;
   private seq: number;
@@ -141,6 +138,7 @@ export class Runner {
       start: (moment) => deps.bus.publish(this.id, { kind: "moment", moment }),
       stop: (ids) => deps.bus.publish(this.id, { kind: "moment-end", ids }),
     });
+    this.deliveries = new Deliveries((sales) => deps.store.delivered(row.id, sales));
     this.commits = new Committer({
       store: deps.store,
       channel: row.id,
@@ -158,7 +156,7 @@ export class Runner {
       desk: (fresh) => readDesk(deps.store, fresh, deps.clock.now()),
       recovered: (fresh, last, rows) => {
         this.desk.load(rows, showIdIn(fresh));
-        for (const sale of this.delivered) this.desk.shown(sale);
+        for (const sale of this.deliveries.pending) this.desk.shown(sale);
         this.recovered(fresh, last);
       },
     });
@@ -431,12 +429,9 @@ export class Runner {
     return ok(all.map((r) => (r.ok ? r.value : "duplicate")));
   }
 
-  /** Who bought by a word while nothing could be stored is told so: now and then, since many may ask at once. */
+  /** Who bought by a word while nothing could be stored is told so. */
   private tellAway(viewer: Viewer, why: string): void {
-    const nowMs = this.deps.clock.now();
-    for (const [id, atMs] of this.toldAway) if (nowMs - atMs > tellAgainMs || nowMs < atMs) this.toldAway.delete(id);
-    if (this.toldAway.has(viewer.id) || this.toldAway.size >= mostTold) return;
-    this.toldAway.set(viewer.id, nowMs);
+    if (!this.toldAway.may(viewer.id, this.deps.clock.now())) return;
     const name = this.ctx.pointsName;
     this.say(
       why === "store/unfit"
@@ -530,20 +525,7 @@ export class Runner {
 
   /** A page shows what was sold, or it is heard. What can't be written down now is written with the next word of it. */
   shown(sales: readonly string[]): void {
-    for (const sale of sales) if (this.desk.shown(sale)) this.delivered.add(sale);
-    if (this.delivered.size === 0 || this.delivering || this.stopped) return;
-    this.delivering = true;
-    const some = [...this.delivered].slice(0, 200);
-    void this.deps.store
-      .delivered(this.id, some)
-      .then(
-        () => some.forEach((sale) => this.delivered.delete(sale)),
-        () => undefined,
-      )
-      .finally(() => {
-        this.delivering = false;
-        if (this.delivered.size > 0 && !this.stopped) setTimeout(() => this.shown([]), 1_000).unref();
-      });
+    this.deliveries.add(sales.filter((sale) => this.desk.shown(sale)));
   }
 
   /** What was held under hush and waits for a decision: played now, or dropped. */
@@ -813,6 +795,7 @@ export class Runner {
     this.stopped = true;
     if (this.due !== null) clearTimeout(this.due);
     this.moments.stop();
+    this.deliveries.stop();
     await this.commits.stop();
     await this.log.stop();
   }

@@ -1,19 +1,14 @@
-import { isIPv6 } from "node:net";
+import ipaddr from "ipaddr.js";
 
 /** A household or a phone company may share an address; nobody needs more than this of one. */
-export const mostSockets = 20_000;
-export const mostSocketsEach = 300;
+const mostSockets = 20_000;
+const mostSocketsEach = 300;
 
 /** Whoever has one IPv6 address has the 2^64 beside it: such a network counts as one. */
-export const neighbourhood = (address: string): string => {
-  if (!isIPv6(address)) return address;
-  const [head = "", tail] = address.split("%")[0]?.split("::") ?? [];
-  const before = head.split(":").filter((g) => g !== "");
-  const after = (tail ?? "").split(":").filter((g) => g !== "");
-  const zeros = Array.from({ length: Math.max(0, 8 - before.length - after.length) }, () => "0");
-  const groups = [...before, ...zeros, ...after].slice(0, 4).map((g) => Number.parseInt(g, 16).toString(16));
-  return `${groups.join(":")}::/64`;
-};
+export function neighbourhood(address: string): string {
+  const bare = address.split("%")[0] ?? "";
+  return ipaddr.IPv6.isValid(bare) ? `${ipaddr.IPv6.networkAddressFromCIDR(`${bare}/64`).toString()}/64` : address;
+}
 
 /** Who has how many sockets open. `take` gives what gives the seat back (once), or null where there is none left. */
 export function seats(all = mostSockets, each = mostSocketsEach) {

@@ -52,7 +52,7 @@ export type AccountStore = Readonly<{
   openSession: (
     tokenHash: string,
     account: Account,
-    at: Readonly<{ id: string; label: string; nowMs: number; expiresMs: number }>,
+    at: Readonly<{ kind: "full" | "remote"; id: string; label: string; nowMs: number; expiresMs: number }>,
   ) => Promise<void>;
   /** Where somebody is signed in, phones of theirs included; newest first. */
   sessions: (operator: OperatorId, nowMs: number) => Promise<readonly OpenSession[]>;
@@ -80,11 +80,6 @@ export type AccountStore = Readonly<{
   offerPairing: (codeHash: string, at: Readonly<{ operatorId: string; channelId: ChannelId; expiresMs: number }>) => Promise<void>;
   /** Whose code it is, once; null when it is unknown, used or too old. */
   takePairing: (codeHash: string, nowMs: number) => Promise<Account | null>;
-  openRemote: (
-    tokenHash: string,
-    account: Account,
-    remote: Readonly<{ id: string; label: string; nowMs: number; expiresMs: number }>,
-  ) => Promise<void>;
   remotes: (channel: ChannelId, nowMs: number) => Promise<readonly Remote[]>;
   revokeRemote: (channel: ChannelId, id: string) => Promise<boolean>;
   session: (tokenHash: string, nowMs: number) => Promise<Session | null>;

@@ -21,7 +21,7 @@ async function open({ store, clock }: WebServices, account: Account, where = "")
   const token = newToken() + newToken();
   const nowMs = clock.now();
   const expiresMs = nowMs + sessionDays * 86_400_000;
-  await store.accounts.openSession(hashToken(token), account, { id: newToken(), label: where, nowMs, expiresMs });
+  await store.accounts.openSession(hashToken(token), account, { kind: "full", id: newToken(), label: where, nowMs, expiresMs });
   await store.log.audit(account.channelId, account.id, "sign-in", {}, clock.now());
   return ok({ token, expiresMs });
 }
@@ -76,7 +76,6 @@ export async function setUp(
   web: WebServices,
   given: Readonly<{ code: string; login: string; password: string; channel: string }>,
   address: string,
-  _local = true,
   where = "",
 ): Promise<Result<Opened>> {
   const may = await allowed(perAddress, address);
@@ -156,7 +155,6 @@ export async function join(
   web: WebServices,
   given: Readonly<{ token: string; login: string; password: string }>,
   address: string,
-  _local = true,
   where = "",
 ): Promise<Result<Opened>> {
   const may = await allowed(perAddress, address);

@@ -1,4 +1,6 @@
-import { readFile, rm } from "node:fs/promises";
+import { mkdtemp, readFile, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import type { ChannelId } from "../../core/kernel/ids";
 import { cut, wellFormed } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
@@ -43,12 +45,13 @@ export async function addProps(web: WebServices, channel: ChannelId, bytes: Buff
     return done;
   };
   if (isZip(bytes)) {
-    const unpacked = await web.decoder.unzip(bytes, mostPropBytes);
-    if (!unpacked.ok) return unpacked;
+    const folder = await mkdtemp(join(tmpdir(), "izzam-zip-"));
     try {
-      for (const { name, path } of unpacked.value.files) await add(await readFile(path), name);
+      const unpacked = await web.decoder.unzip(bytes, mostPropBytes, folder);
+      if (!unpacked.ok) return unpacked;
+      for (const { name, path } of unpacked.value) await add(await readFile(path), name);
     } finally {
-      await rm(unpacked.value.folder, { recursive: true, force: true });
+      await rm(folder, { recursive: true, force: true });
     }
   } else {
     if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });

@@ -49,7 +49,7 @@ export async function pair(
   if (account === null) return refused("pairing/wrong");
   const token = randomBytes(32).toString("base64url");
   const expiresMs = nowMs + sessionDays * 86_400_000;
-  await store.accounts.openRemote(hashToken(token), account, { id: newToken(), label, nowMs, expiresMs });
+  await store.accounts.openSession(hashToken(token), account, { kind: "remote", id: newToken(), label, nowMs, expiresMs });
   await store.log.audit(account.channelId, account.id, "remote.paired", { label }, nowMs);
   return ok({ token, expiresMs });
 }

@@ -7,6 +7,7 @@ import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { CopyField } from "../../_frame/copy-field";
 import { When } from "../../_frame/when";
+import { Trouble } from "../../_frame/trouble";
 
 type Here = Omit<OpenSession, "tokenHash"> & Readonly<{ here: boolean }>;
 type Invite = Readonly<{ by: string; sinceMs: number; untilMs: number }>;
@@ -112,11 +113,7 @@ export function AccountView({
               Change it
             </Button>
           </Flex>
-          {trouble !== "" && (
-            <Text role="alert" color="brickText" fontWeight="600" mt="2">
-              {trouble}
-            </Text>
-          )}
+          <Trouble words={trouble} mt="2" />
         </form>
       </Part>
 

@@ -8,4 +8,4 @@ const body = z.object({
   password: passwordSchema,
   channel: z.string().trim().min(1, "The channel’s name is missing.").max(80, "The channel’s name has at most 80 characters."),
 });
-export const POST = entrance(body, setUp);
+export const POST = entrance(body, (web, given, address, _local, where) => setUp(web, given, address, where));

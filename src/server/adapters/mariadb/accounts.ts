@@ -52,12 +52,13 @@ export function mariadbAccounts(db: Database): AccountStore {
         throw error;
       }
     },
-    openSession: async (tokenHash, account, { id, label, nowMs, expiresMs }) => {
+    openSession: async (tokenHash, account, { kind, id, label, nowMs, expiresMs }) => {
       await db("sessions").insert({
         token_hash: tokenHash,
         operator_id: account.id,
         channel_id: account.channelId,
         expires_ms: expiresMs,
+        kind,
         id,
         label: cut(label, 60),
         created_ms: nowMs,
@@ -189,18 +190,6 @@ export function mariadbAccounts(db: Database): AccountStore {
         (await accounts().where({ "operators.id": row["operator_id"], "memberships.channel_id": row["channel_id"] }).first()) as
           Row | undefined,
       );
-    },
-    openRemote: async (tokenHash, account, { id, label, nowMs, expiresMs }) => {
-      await db("sessions").insert({
-        token_hash: tokenHash,
-        operator_id: account.id,
-        channel_id: account.channelId,
-        expires_ms: expiresMs,
-        kind: "remote",
-        id,
-        label,
-        created_ms: nowMs,
-      });
     },
     remotes: async (channel, nowMs) => {
       const rows = (await db("sessions")

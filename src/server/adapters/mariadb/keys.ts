@@ -38,11 +38,6 @@ export class Keys {
     return Number(row["num"]);
   }
 
-  /** One whose name was seen: their key, when they were met before in this process. */
-  known(channel: number, viewer: string): number | undefined {
-    return this.viewers.get(channel)?.get(viewer)?.key;
-  }
-
   /** Fills what is remembered from rows that were read anyway. */
   remember(channel: number, rows: Iterable<Readonly<{ key: number; id: string; name: string; roles: number }>>): void {
     const map = new Map<string, Known>();

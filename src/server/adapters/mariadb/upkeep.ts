@@ -10,7 +10,7 @@ const onceDays = 35;
 const trashDays = 30;
 const atOnce = 5_000;
 
-export type Swept = Readonly<{ made: number; droppedMonths: readonly string[]; once: number; audit: number; hits: number; files: number }>;
+type Swept = Readonly<{ made: number; droppedMonths: readonly string[]; once: number; audit: number; hits: number; files: number }>;
 
 /**
  * What keeps an installation from growing without end, once a day: months of the log are made ahead and

@@ -8,6 +8,7 @@ import { tell } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { ChatLine } from "../../../_frame/chat-line";
 import { TagFields } from "./tag-fields";
+import { Trouble } from "../../../_frame/trouble";
 
 type Login = ChatSettings["login"];
 const empty: ChatSettings = {
@@ -155,11 +156,7 @@ export function ChatForm({
               <TagFields dialect={dialect} onChange={setDialect} />
             </Collapsible.Content>
           </Collapsible.Root>
-          {trouble !== "" && (
-            <Text role="alert" color="brickText" fontWeight="600" mt="4">
-              {trouble}
-            </Text>
-          )}
+          <Trouble words={trouble} mt="4" />
           <Box mt="5">
             <Button type="submit" colorPalette="ochre" fontWeight="700" loading={busy} disabled={!owner}>
               Save and connect

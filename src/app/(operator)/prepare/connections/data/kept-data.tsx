@@ -7,6 +7,7 @@ import { count } from "../../../../../core/words/sentence";
 import type { DataStore, KeptMonth, Retention } from "../../../../../server/ports/operator-store";
 import { tell } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
+import { Trouble } from "../../../../_frame/trouble";
 
 const sizeInWords = (bytes: number): string =>
   bytes < 1_000_000
@@ -146,11 +147,7 @@ export function KeptData({
               </Button>
             )}
           </Flex>
-          {trouble !== "" && (
-            <Text role="alert" color="brickText" fontWeight="600" mt="2">
-              {trouble}
-            </Text>
-          )}
+          <Trouble words={trouble} mt="2" />
         </form>
         <Text mt="3" color="inkSoft" maxW="72ch">
           Removed props and emotes can be brought back for 30 days; then their files go, unless something else uses them. Private details of
