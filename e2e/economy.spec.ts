@@ -318,11 +318,11 @@ test("the database is killed in the middle of buying, again and again: nobody pa
   }
   await page.goto(`${base}/review/people`);
   // What was refused while it was away stays refused: nothing is made up for later.
-  await expect.poll(async () => (await ask(page, "GET", "/people/mossy_teapot")).ok, { timeout: 30_000 }).toBe(true);
+  await expect.poll(async () => (await ask(page, "GET", "/people/card?id=mossy_teapot")).ok, { timeout: 30_000 }).toBe(true);
   let all = 0;
   for (const [name, had] of Object.entries(viewers)) {
     const card = (
-      (await ask(page, "GET", `/people/${name}`)) as {
+      (await ask(page, "GET", `/people/card?id=${name}`)) as {
         value: { balance: number; sales: { atMs: number; price: number; state: string; shown: boolean }[] };
       }
     ).value;

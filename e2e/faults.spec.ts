@@ -8,6 +8,7 @@ import {
   copyLink,
   nothingShows,
   openOverlay,
+  practice,
   say,
   sayUntilShown,
   signIn,
@@ -184,4 +185,29 @@ test("what is kept, for how long, and how it is had: on a page of its own", asyn
   await page.keyboard.press("n");
   expect((await page.request.get(`${base}/api/data/1999-01`)).status()).toBe(422);
   expect((await page.request.get(`${base}/api/data/__proto__`)).status()).toBe(422);
+});
+
+test("viewers with names that mean something to an address are found, and forgotten, and nobody else is", async ({ page }) => {
+  await signIn(page);
+  const names = ["..", "100%", "%41da", "a/b?c#d", "__proto__"];
+  const event = (name: string, i: number) => ({
+    specversion: "1.0",
+    id: `odd-${i}`,
+    source: "urn:odd",
+    type: "app.izzam.follow.v1",
+    data: { viewer: { id: name, name } },
+  });
+  const sent = await page.request.post(`${practice}/event/raw`, {
+    data: { text: JSON.stringify([...names, "ada"].map(event)), type: "application/cloudevents-batch+json" },
+  });
+  expect(await sent.json()).toMatchObject({ status: 200 });
+  await page.goto(`${base}/review/people`);
+  for (const name of names) {
+    await page.getByLabel("Find a viewer").fill(name);
+    await page.getByRole("button", { name: new RegExp(`^${name.replace(/[.*+?^${}()|[\]\\/]/g, "\\$&")}`, "i") }).click();
+    await expect(page.getByTestId("balance")).toHaveText("100");
+    expect([name, (await ask(page, "DELETE", "/people/card", { id: name.toLowerCase() })).ok]).toEqual([name, true]);
+    expect((await ask(page, "GET", `/people/card?id=${encodeURIComponent(name.toLowerCase())}`)).ok).toBe(false);
+  }
+  expect(await ask(page, "GET", "/people/card?id=ada")).toMatchObject({ ok: true, value: { balance: 100 } });
 });

@@ -96,7 +96,7 @@ test("a code pairs one phone, once; a paired phone may act and nothing else; unp
     ["POST", "/overlays/main-stage/link"],
     ["POST", "/games/old-spall/publish"],
     ["GET", "/show/tape?from=0&to=9"],
-    ["GET", "/viewers/oatcake_ada"],
+    ["GET", "/viewers/card?id=oatcake_ada"],
   ] as const) {
     const said = await ask(phone, method, path, { text: "hello", do: "copy", revision: 1 });
     expect(said.ok, path).toBe(false);

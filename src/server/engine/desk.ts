@@ -10,6 +10,9 @@ const remembered = 5_000;
 const earning: ReadonlySet<Entry["reason"]> = new Set(["presence", "signal"]);
 const nobody: Account = { name: "", balance: 0, day: 0, earned: 0 };
 
+/** Oldest first, as they are read again after a restart: a map keeps the order in which they came into it last. */
+const byAge = (a: Sale, b: Sale): number => a.atMs - b.atMs || Number(a.id.slice(1)) - Number(b.id.slice(1));
+
 /** What was changed, newest last, so that it can be taken back. */
 type Trail = (() => void)[];
 /** A map whose changes leave a trail. Values in it are never written into. */
@@ -219,7 +222,7 @@ export class LiveDesk implements Desk {
       const sale = untilMs <= nowMs ? this.sales.get(id) : undefined;
       if (sale?.state === "done") list.push(sale);
     }
-    return list;
+    return list.sort(byAge);
   }
 
   /** One that was found in the database, so that a hand can be laid on it; what is known is newer. */
@@ -240,7 +243,7 @@ export class LiveDesk implements Desk {
   readonly lastToMs = (rewardId: string, viewerId: string): number | null => this.lastOf.get(`${rewardId} ${viewerId}`) ?? null;
   readonly priceAt = (rewardId: string): PriceAt | null => this.prices.get(rewardId) ?? null;
   readonly sale = (id: string): Sale | null => this.sales.get(id) ?? null;
-  readonly waiting = (): readonly Sale[] => [...this.waits.map.values()];
+  readonly waiting = (): readonly Sale[] => [...this.waits.map.values()].sort(byAge);
   readonly top = (count: number): readonly Readonly<{ name: string; balance: number }>[] => {
     if (this.topKnown === null || this.topKnown.count < count) {
       // Tens of thousands are looked through once, not sorted.

@@ -120,6 +120,26 @@ describe("sessions that were seen", () => {
     time.nowMs = 3_600_001;
     await expect(sessions.of("good")).rejects.toThrow("away");
   });
+  test("a database that says nothing is not waited for by who was known; what it says later holds", async () => {
+    let ended = false;
+    let answer: (() => void) | null = null;
+    const sessions = rememberedSessions({
+      ...memoryEngineStore(),
+      session: () => (answer === null && !ended ? Promise.resolve(session) : new Promise((resolve) => (answer = () => resolve(null)))),
+    });
+    expect(await sessions.of("good")).toEqual(session);
+    ended = true;
+    const before = performance.now();
+    expect(await sessions.of("good")).toEqual(session);
+    expect(performance.now() - before).toBeLessThan(2_000);
+    // It was signed out meanwhile: once that is heard, it is known no longer.
+    (answer as (() => void) | null)?.();
+    await pause(5);
+    const again = sessions.of("good");
+    await pause(5);
+    (answer as (() => void) | null)?.();
+    expect(await again).toBeNull();
+  });
   test("a session that ended is forgotten", async () => {
     const store = memoryEngineStore();
     const answers: (typeof session | null | Error)[] = [session, null, new Error("away")];

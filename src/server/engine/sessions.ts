@@ -3,10 +3,12 @@ import type { EngineStore } from "../ports/engine-store";
 type Session = NonNullable<Awaited<ReturnType<EngineStore["session"]>>>;
 const keptMs = 3_600_000;
 const mostKept = 1_000;
+/** So long the database is waited for, when who it is was known a moment ago: hush must not wait for one that hangs. */
+const patienceMs = 300;
 
 /**
  * Who holds a session. While the database is away, who was known within the last hour still is: an
- * operator whose page reconnects just then must see that it is away, and be able to hush.
+ * operator whose page reconnects just then must see that it is away, and be able to hush, at once.
  */
 export function rememberedSessions(
   store: EngineStore,
@@ -15,17 +17,18 @@ export function rememberedSessions(
   const known = new Map<string, Readonly<{ session: Session; untilMs: number }>>();
   return {
     of: async (tokenHash) => {
-      try {
+      const look = async (): Promise<Session | null> => {
         const session = await store.session(tokenHash, now());
         known.delete(tokenHash);
         if (session !== null) known.set(tokenHash, { session, untilMs: now() + keptMs });
         if (known.size > mostKept) known.delete(known.keys().next().value ?? "");
         return session;
-      } catch (error) {
-        const kept = known.get(tokenHash);
-        if (kept !== undefined && kept.untilMs > now()) return kept.session;
-        throw error;
-      }
+      };
+      const kept = known.get(tokenHash);
+      if (kept === undefined || kept.untilMs <= now()) return look();
+      let late: NodeJS.Timeout | undefined;
+      const impatient = new Promise<Session>((resolve) => (late = setTimeout(() => resolve(kept.session), patienceMs)));
+      return Promise.race([look().catch(() => kept.session), impatient]).finally(() => clearTimeout(late));
     },
     /** Sessions ended somewhere: those that did are known no longer, should the database be away later. */
     recheck: async () => {

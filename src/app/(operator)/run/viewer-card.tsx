@@ -34,7 +34,7 @@ export function ViewerCard({
   const muted = useShow()?.muted.find((m) => m.id === viewer.id);
   useEffect(() => {
     let gone = false;
-    void fetch(`/api/viewers/${encodeURIComponent(viewer.id)}`)
+    void fetch(`/api/viewers/card?id=${encodeURIComponent(viewer.id)}`)
       .then((r) => r.json())
       .then((said: { ok: boolean; value?: Card }) => !gone && setCard(said.ok && said.value !== undefined ? said.value : "none"))
       .catch(() => !gone && setCard("none"));

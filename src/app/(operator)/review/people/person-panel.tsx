@@ -21,7 +21,7 @@ export function PersonPanel({
   const [card, setCard] = useState<PersonCard | null>(null);
   const muted = useShow()?.muted.find((m) => m.id === person.id);
   const load = useCallback(async () => {
-    const said = await call<PersonCard>("GET", `/people/${encodeURIComponent(person.id)}`);
+    const said = await call<PersonCard>("GET", `/people/card?id=${encodeURIComponent(person.id)}`);
     if (said.ok) setCard(said.value);
     else tellTrouble(said.words);
   }, [person.id]);
@@ -192,7 +192,7 @@ function Merge({ person, name, onMerged }: Readonly<{ person: Person; name: stri
 function Forget({ person, onGone }: Readonly<{ person: Person; onGone: () => void }>) {
   const [sure, setSure] = useState(false);
   const go = async (): Promise<void> => {
-    const done = await call("DELETE", `/people/${encodeURIComponent(person.id)}`);
+    const done = await call("DELETE", "/people/card", { id: person.id });
     if (!done.ok) return tellTrouble(done.words);
     tell("Deleted: nothing that names them is left.");
     onGone();

@@ -4,18 +4,18 @@ import { ok, refused } from "../../../../core/kernel/refusal";
 import { action, answer, currentSession, guarded } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 
-export const GET = (_request: Request, context: { params: Promise<{ id: string }> }): Promise<Response> =>
+/** In the query, since an id may be `..` or hold a slash or a percent sign. */
+export const GET = (request: Request): Promise<Response> =>
   guarded(async () => {
     const session = await currentSession();
     if (session === null) return answer(refused("access/signed-out"));
-    const card = await services().store.points.person(session.channelId, decodeURIComponent((await context.params).id).slice(0, 64));
+    const card = await services().store.points.person(session.channelId, new URL(request.url).searchParams.get("id") ?? "");
     return answer(card === null ? refused("viewer/unknown") : ok(card));
   });
 
 /** On the viewer's request: nothing that names them is left. */
-export const DELETE = action("people.forget", z.object({}), async ({ session, params, audit }) => {
+export const DELETE = action("people.forget", z.object({ id: z.string().min(1).max(64) }), async ({ session, body: { id }, audit }) => {
   const { store, engine } = services();
-  const id = decodeURIComponent(params["id"] ?? "").slice(0, 64);
   const card = await store.points.person(session.channelId, id);
   if (card === null) return refused("viewer/unknown");
   // What they still have goes back first, so that nobody can spend it under a name that says nothing.
