@@ -1,7 +1,31 @@
 /** The directions of docs/architecture.md. `npm run check` fails on any import against them. */
 const no = (name, from, to, comment) => ({ name, severity: "error", comment, from: { path: from }, to: { path: to } });
+/** The same for all that is reached, however many files lie between. */
+const never = (name, from, to, comment) => ({ name, severity: "error", comment, from: { path: from }, to: { path: to, reachable: true } });
+const page = "^node_modules/(react|react-dom|@chakra-ui|@emotion|next)/";
 module.exports = {
   forbidden: [
+    {
+      name: "kernel-is-the-ground",
+      severity: "error",
+      comment: "the kernel imports nothing above it",
+      from: { path: "^src/core/kernel/", pathNot: "\\.test\\.ts$" },
+      to: { path: "^src/", pathNot: "^src/core/kernel/" },
+    },
+    never("overlays-reach-no-operator-code", "^src/overlay-page/", `^src/(server|app|ui|practice)/|${page}`, "an overlay page is light"),
+    never(
+      "scenes-reach-no-operator-code",
+      "^src/games/(registry-scenes|[^/]+/scene)\\.ts$",
+      `^src/(server|app|ui)/|${page}`,
+      "scenes run in the overlay page",
+    ),
+    never(
+      "the-engine-reaches-no-renderer",
+      "^src/server/engine/engine\\.ts$",
+      `^src/(games|overlay|overlay-page|app|ui)/|${page}`,
+      "the engine shows nothing",
+    ),
+    never("the-core-reaches-nothing-else", "^src/core/modules\\.ts$", "^src/(?!core/)", "the core is alone"),
     { name: "no-cycles", severity: "error", from: {}, to: { circular: true } },
     {
       name: "core-is-alone",

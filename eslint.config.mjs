@@ -5,17 +5,32 @@ import tseslint from "typescript-eslint";
 const pure = [
   { selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']", message: "Time enters the core as an argument." },
   { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: "Time enters the core as an argument." },
+  { selector: "CallExpression[callee.name='Date']", message: "Time enters the core as an argument." },
+  {
+    selector: ":matches(NewExpression, CallExpression)[callee.object.name='Intl'][callee.property.name!='Segmenter']",
+    message: "Depends on the machine's language and zone: `words/` says how numbers and times are written.",
+  },
+  {
+    selector: "CallExpression[callee.property.name=/^(get(FullYear|Month|Date|Day|Hours|Minutes|Seconds|Milliseconds|TimezoneOffset))$/]",
+    message: "The machine's zone: use the UTC one, or take the zone as an argument.",
+  },
+  {
+    // A message with {x, date} or {x, time} would be written in the machine's zone.
+    selector: "Literal[value=/\\{\\s*\\w+\\s*,\\s*(date|time)\\b/]",
+    message: "Dates in messages are written in the machine's zone: format them before.",
+  },
   { selector: "CallExpression[callee.object.name='performance']", message: "Time enters the core as an argument." },
   {
     selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']",
     message: "Chance enters the core as an argument.",
   },
   {
-    selector: "CallExpression[callee.property.name='sort'][arguments.length=0]",
+    selector: "CallExpression[callee.property.name=/^(sort|toSorted)$/][arguments.length=0]",
     message: "Say how to compare: the default order is rarely meant.",
   },
   {
-    selector: "CallExpression[callee.property.name=/^(localeCompare|toLocaleString|toLocaleLowerCase|toLocaleUpperCase)$/]",
+    selector:
+      "CallExpression[callee.property.name=/^(localeCompare|toLocaleString|toLocaleDateString|toLocaleTimeString|toLocaleLowerCase|toLocaleUpperCase)$/]",
     message: "Depends on the machine's language.",
   },
 ];
@@ -51,5 +66,11 @@ export default tseslint.config(
   },
   { files: ["**/*.cjs"], languageOptions: { globals: { module: "readonly" } } },
   { files: ["src/core/**/*.ts"], ignores: ["**/*.test.ts"], rules: { "no-restricted-syntax": ["error", ...pure] } },
+  // A file is one room of one thought; what grows past this has two.
+  {
+    files: ["src/**/*.ts", "src/**/*.tsx", "scripts/**/*.mjs"],
+    ignores: ["**/*.test.ts"],
+    rules: { "max-lines": ["error", { max: 300 }] },
+  },
   { files: ["**/*.test.ts", "e2e/**/*.ts", "bench/**/*.ts"], rules: { "@typescript-eslint/no-non-null-assertion": "off" } },
 );

@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: "e2e",
   outputDir: ".data-test/playwright",
   fullyParallel: false,
-  workers: 1,
+  workers: Number(process.env["IZZAM_WORKERS"] ?? 1),
   retries: 0,
   timeout: 60_000,
   expect: { timeout: 12_000 },

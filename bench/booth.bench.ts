@@ -123,10 +123,10 @@ export async function measure({ chromium, startStack, say }: Bench): Promise<Row
     };
     await booth.evaluate(() => (window as unknown as { kept: { frames: number[] } }).kept.frames.splice(0));
     for (let minute = 1; minute <= minutes; minute += 1) {
-      await talk(minute * 60_000 - 3_000);
-      for (let i = 0; i < 4; i += 1) {
+      await talk(minute * 60_000 - 14_000);
+      for (let i = 0; i < 20; i += 1) {
         await booth.keyboard.press("g");
-        await talk(minute * 60_000 - 3_000 + i * 700);
+        await talk(minute * 60_000 - 14_000 + i * 700);
       }
       memory.push(await heap(cdp));
       say(`  minute ${minute}: ${(memory.at(-1)! / 1e6).toFixed(1)} MB`);
@@ -157,7 +157,7 @@ export async function measure({ chromium, startStack, say }: Bench): Promise<Row
       },
       {
         what: `booth, ${perSecond} messages/s: key to next frame`,
-        ours: `p50 ${ms(median(storm.keys))}, worst ${ms(Math.max(...storm.keys))}`,
+        ours: `p50 ${ms(median(storm.keys))}, p95 ${ms(quantile(storm.keys, 0.95))}, worst ${ms(Math.max(...storm.keys))} of ${storm.keys.length}`,
         budget: "< 100 ms",
         met: Math.max(...storm.keys) < 100,
       },

@@ -1,9 +1,9 @@
 import { monitorEventLoopDelay } from "node:perf_hooks";
-import { bareContext } from "../src/core/kernel/step";
+import { bareContext } from "../src/core/module/module";
 import { chatReader, defaultDialect } from "../src/core/chat/dialect";
 import { emoteIndex, findEmotes } from "../src/core/chat/emotes";
 import { parseLine } from "../src/core/chat/line";
-import { emoteWall } from "../src/core/games/emote-wall/rules";
+import { emoteWall } from "../src/core/games/emote-wall/definition";
 import { crowd } from "../src/core/lab/crowd";
 import { saidLine } from "../src/practice/platform";
 import { people } from "../src/practice/viewers";
@@ -67,7 +67,7 @@ export async function measure({ say }: Bench): Promise<Row[]> {
     for (const piece of pieces) splitter.push(piece);
   };
   const wall = (): void => {
-    let dust = emoteWall.freshDust();
+    let transient = emoteWall.freshDust();
     const durable = { on: true };
     let seq = 0;
     const splitter = new LineSplitter((text) => {
@@ -75,8 +75,8 @@ export async function measure({ say }: Bench): Promise<Row[]> {
       const said = line === null ? null : read(line);
       if (said === null) return;
       seq += 1;
-      dust = emoteWall.step(
-        { settings: emoteWall.defaults, durable, dust },
+      transient = emoteWall.step(
+        { settings: emoteWall.defaults, durable, transient },
         {
           kind: "message",
           seq,
@@ -87,7 +87,7 @@ export async function measure({ say }: Bench): Promise<Row[]> {
           marks: said.marks,
         },
         { ...bareContext(emoteIndex([])), emotes: index, salt: 1 },
-      ).dust;
+      ).transient;
     });
     for (const piece of pieces) splitter.push(piece);
   };

@@ -9,7 +9,7 @@ import { inProcessBus } from "../src/server/adapters/bus/in-process";
 import { openDatabase } from "../src/server/adapters/mariadb/database";
 import { mariadbEngineStore } from "../src/server/adapters/mariadb/engine-store";
 import { checkLedgerOf } from "../src/server/adapters/mariadb/ledger-check";
-import { readDesk, Runner } from "../src/server/engine/runner";
+import { readLedger, Runner } from "../src/server/engine/runner";
 import { type Bench, ms, quantile, type Row, thousands } from "./row";
 
 const pause = (forMs: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, forMs));
@@ -31,7 +31,7 @@ async function rate(forS: number, many: number, work: (lane: number) => Promise<
   return done / ((performance.now() - from) / 1000);
 }
 
-/** Sales through step, desk and commit, beside the database's own durable update; presence for a full room; open viewer pages. */
+/** Sales through step, ledgerView and commit, beside the database's own durable update; presence for a full room; open viewer pages. */
 export async function measure({ startStack, say }: Bench): Promise<Row[]> {
   const stack = await startStack({ name: "bench" });
   const { env } = stack;
@@ -75,10 +75,10 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     const row = await store.channel(id);
     if (row === null) throw new Error("no channel");
     let nowMs = Date.now();
-    const runner = new Runner({ store, clock: { now: () => nowMs }, bus: inProcessBus() }, row, 0, await readDesk(store, row, nowMs));
+    const runner = new Runner({ store, clock: { now: () => nowMs }, bus: inProcessBus() }, row, 0, await readLedger(store, row, nowMs));
     const all = Array.from({ length: viewers }, (_, i) => ({ id: `v${i}`, name: `v${i}` }));
     for (let from = 0; from < viewers; from += 1_000)
-      await runner.hand("points", "bench", `bench-in-${from}`, {
+      await runner.requests.command("points", "bench", `bench-in-${from}`, {
         do: "take-in",
         key: `b${from}`,
         why: "bench",
@@ -88,7 +88,7 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     const buy = async (reward: string): Promise<boolean> => {
       n += 1;
       const viewer = all[n % 5_000] ?? { id: "v0", name: "v0" };
-      const done = await runner.wish({ ...viewer, roles: [] }, { id: `w${n}`, reward, text: "", price: 1 });
+      const done = await runner.requests.wish({ ...viewer, roles: [] }, { id: `w${n}`, reward, text: "", price: 1 });
       return done.ok;
     };
     await rate(1, 8, update);
@@ -140,7 +140,7 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     });
 
     say("  crediting 50,000 who are there …");
-    for (const v of all) runner.here({ ...v, roles: [] });
+    for (const v of all) runner.requests.here({ ...v, roles: [] });
     const idle: number[] = [];
     const beside: number[] = [];
     const probe = async (into: number[], until: () => boolean): Promise<void> => {
@@ -154,8 +154,8 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     let stop = false;
     setTimeout(() => (stop = true), 2_000);
     await probe(idle, () => stop);
-    const before = runner.desk.balance("v49999");
-    const first = runner.desk.balance("v25000");
+    const before = runner.ledgerView.balance("v49999");
+    const first = runner.ledgerView.balance("v25000");
     // The round is due from the next full minute on.
     nowMs = (Math.floor(nowMs / 60_000) + 1) * 60_000 + 1;
     runner.reload(row);
@@ -167,8 +167,8 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
       (async () => {
         while (unpaid > 0 && performance.now() - from < 60_000) {
           await pause(10);
-          if (runner.desk.balance("v49999") > before && runner.desk.balance("v25000") > first && !runner.busy) {
-            const late = all.slice(5_000).some((v) => runner.desk.earnedToday(v.id) === 0);
+          if (runner.ledgerView.balance("v49999") > before && runner.ledgerView.balance("v25000") > first && !runner.busy) {
+            const late = all.slice(5_000).some((v) => runner.ledgerView.earnedToday(v.id) === 0);
             if (!late) unpaid = 0;
           }
         }

@@ -16,7 +16,7 @@ const words = [
   "is this the same clay as on Friday, or the new one?",
 ];
 
-/** What years of history cost: reading the desk at a million sales, and the room a million chat lines take. */
+/** What years of history cost: reading the ledgerView at a million sales, and the room a million chat lines take. */
 export async function measure({ startStack, say }: Bench): Promise<Row[]> {
   const stack = await startStack({ name: "bench" });
   const at = {
@@ -60,15 +60,15 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     const scans: number[] = [];
     for (let i = 0; i < 7; i += 1) {
       const from = performance.now();
-      const desk = await store.desk(id, { showId: "show332", sinceMs: Date.now() - 7 * 86_400_000 });
+      const ledgerView = await store.ledgerView(id, { showId: "show332", sinceMs: Date.now() - 7 * 86_400_000 });
       reads.push(performance.now() - from);
-      if (desk.soldInShow.length === 0 || desk.accounts.length < 50_000) throw new Error("the desk is not all there");
+      if (ledgerView.soldInShow.length === 0 || ledgerView.accounts.length < 50_000) throw new Error("the ledgerView is not all there");
       const since = performance.now();
       await raw.query("select sum(price) from sales where channel = ?", [num]);
       scans.push(performance.now() - since);
     }
     rows.push({
-      what: "desk read again, 50,000 accounts, a million sales",
+      what: "ledgerView read again, 50,000 accounts, a million sales",
       ours: ms(median(reads)),
       baseline: `${ms(median(scans))} one sum over all sales`,
       ratio: (median(reads) / median(scans)).toFixed(2),

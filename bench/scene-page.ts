@@ -1,5 +1,5 @@
-import { bossBattle } from "../src/core/games/boss-battle/rules";
-import { emoteWall } from "../src/core/games/emote-wall/rules";
+import { bossBattle } from "../src/core/games/boss-battle/definition";
+import { emoteWall } from "../src/core/games/emote-wall/definition";
 import { bareStage, type Sprite, wholePlace } from "../src/core/wire/messages";
 import { scenes } from "../src/games/registry-scenes";
 import { StagePlayer } from "../src/overlay/player";

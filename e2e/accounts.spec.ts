@@ -1,8 +1,9 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
-import { base, control, emptyBase, setupCode, signIn } from "./support";
+import { expect } from "@playwright/test";
+import { ask, base, control, emptyBase, facts, openOverlay, setupCode, signIn, test } from "./support";
 
-test("an empty installation leads through creating the owner and the channel, once", async ({ page }) => {
+test("an empty installation leads through creating the owner and the channel, once", async ({ page, context }) => {
+  test.setTimeout(150_000);
   await page.goto(emptyBase);
   await page.waitForURL(/set-up/);
   const fill = async (code: string): Promise<void> => {
@@ -18,7 +19,7 @@ test("an empty installation leads through creating the owner and the channel, on
   await page.waitForURL(/prepare/);
   await expect(page.getByText("Driftwood Loom")).toBeVisible();
   await expect(page.getByText("No chat is set up yet.")).toBeVisible();
-  await expect(page.getByText("Start with an emote wall")).toBeVisible();
+  await expect(page.getByText("Put the first game on screen")).toBeVisible();
 
   // The booth with nothing set up says what comes there and where to begin.
   await page.goto(`${emptyBase}/run`);
@@ -29,12 +30,48 @@ test("an empty installation leads through creating the owner and the channel, on
   await page.goto(`${emptyBase}/prepare`);
 
   // From nothing to a published wall and a link, without a word of demo data.
+  await page.getByRole("listitem", { name: "Put the first game on screen" }).click();
   await page.getByRole("button", { name: "Add an emote wall" }).click();
   await page.getByRole("button", { name: "Publish to “Main stage”" }).click();
   await expect(page.getByText(/Published as version 1/)).toBeVisible();
   await page.getByRole("tab", { name: "Where it is seen" }).click();
   await page.getByRole("button", { name: "Make a link" }).click();
   await expect(page.getByText(/New link made and copied/)).toBeVisible();
+
+  // Chat and events from the practice rig, with nothing filled in: an emote written there flies on the overlay.
+  const link = await page.evaluate(() => navigator.clipboard.readText());
+  const overlay = await openOverlay(context, link);
+  await page.goto(`${emptyBase}/prepare/connections`);
+  await page.getByRole("button", { name: "Connect to the practice rig" }).click();
+  await expect(page.getByText("Connected to the practice rig.")).toBeVisible();
+  await expect(page.getByTestId("chat-line")).toHaveAttribute("data-state", "connected", { timeout: 15_000 });
+  const rig = new URL(
+    await page
+      .getByRole("link", { name: "Chat as a viewer" })
+      .getAttribute("href")
+      .then((h) => h ?? ""),
+  ).origin;
+  const post = (path: string, body: object) => fetch(`${rig}${path}`, { method: "POST", body: JSON.stringify(body) });
+  await expect(async () => {
+    await post("/say", { as: "mossy_teapot", text: "🔥" });
+    await expect.poll(async () => (await facts(overlay)).live, { timeout: 1_500 }).toBeGreaterThan(0);
+  }).toPass({ timeout: 20_000 });
+  await expect(page.getByTestId("chat-line")).toContainText("Last heard just now");
+  const sent = (await (await post("/event", { kind: "follow", as: "mossy_teapot" })).json()) as { words: string };
+  expect(sent.words).toBe("taken");
+
+  // A channel that begins with nothing is offered what Izzam comes with; asking again adds nothing twice.
+  await page.goto(`${emptyBase}/prepare/emotes`);
+  await page.getByRole("button", { name: "Begin with twelve drawn ones" }).click();
+  await expect(page.getByText("12 were added.")).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator("[data-emote]")).toHaveCount(12);
+  await expect(page.getByRole("button", { name: "Begin with twelve drawn ones" })).toHaveCount(0);
+  expect(await ask(page, "POST", "/starter", { what: "emotes" })).toEqual({ ok: true, value: { added: 0 } });
+  await page.goto(`${emptyBase}/prepare/rules`);
+  await page.getByRole("button", { name: "Begin with three rules" }).click();
+  await expect(page.getByRole("list", { name: "Rules" }).locator("[data-rule]")).toHaveCount(3);
+  await expect(page.getByTestId("save-state")).toContainText("not published");
+  await page.goto(`${emptyBase}/prepare`);
 
   await page.getByRole("button", { name: /^Account: weaver/ }).click();
   await page.getByRole("menuitem", { name: "Sign out" }).click();
@@ -55,8 +92,7 @@ test.describe("on the demo installation", () => {
   test.beforeAll(() => control("/demo/reset"));
 
   test("a moderator runs the games; links and the connection stay with the owner", async ({ page }) => {
-    await signIn(page, "moderator");
-    await page.goto(`${base}/prepare/overlays`);
+    await signIn(page, "moderator", "/prepare/overlays");
     await expect(page.getByText("Only the owner may copy or change this link.")).toBeVisible();
     await expect(page.getByRole("button", { name: "Copy link" })).toHaveCount(0);
     await page.goto(`${base}/prepare/connections`);

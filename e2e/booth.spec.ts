@@ -1,5 +1,5 @@
-import { type BrowserContext, expect, type Page, test } from "@playwright/test";
-import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, say, signIn } from "./support";
+import { type BrowserContext, expect, type Page } from "@playwright/test";
+import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, say, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -14,8 +14,7 @@ const chip = (page: Page, text: string | RegExp) => page.getByTestId("talk").loc
 const state = (page: Page) => page.locator("[data-show]");
 
 async function toBooth(page: Page, as: "owner" | "moderator" = "owner"): Promise<void> {
-  await signIn(page, as);
-  await page.goto(`${base}/run`);
+  await signIn(page, as, "/run");
   await expect(health(page)).toHaveText("600");
 }
 /** By the API; and the page knows, so that its keys are there. */
@@ -66,7 +65,7 @@ test("a moderator runs a whole rehearsed show from the booth with the keyboard a
   await expect(page.locator("[data-cue=kiln-door]")).toHaveAttribute("aria-disabled", "true");
   // A key within its rest fires nothing, and says how long.
   await page.keyboard.press("q");
-  await expect(page.getByText(/This cue rests for \d+ s more/)).toBeVisible();
+  await expect(page.getByText(/This cue is on cooldown for \d+ s more/)).toBeVisible();
 
   // The boss: hit, undone, hit, healed.
   await page.keyboard.press("h");
@@ -210,7 +209,7 @@ test("talk: what a message caused is explained, undone, taken off the picture; a
   const card = page.getByRole("dialog", { name: "What this came to" });
   await expect(card).toContainText("−10 to Old Spall by oatcake_ada, 590 of 600 left");
   await card.getByRole("button", { name: "Undo this hit of 10" }).click();
-  await expect(card).toContainText("Another hit came after it");
+  await expect(card).toContainText("Something else came after it");
   await card.getByRole("button", { name: "Heal Old Spall by 10" }).click();
   await expect(health(page)).toHaveText("590");
   // The last one can.

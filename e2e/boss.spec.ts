@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import {
   ask,
   base,
@@ -14,6 +14,7 @@ import {
   say,
   seen,
   signIn,
+  test,
 } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
@@ -90,9 +91,9 @@ test("on a fresh start the boss is set up, tried, placed, felled from the rig, a
   // Reigns are kept, and told in the editor.
   await page.goto(`${base}/prepare/games/old-spall`);
   await page.getByRole("tab", { name: "What happened" }).click();
-  const reigns = page.getByRole("list", { name: "Reigns" });
+  const reigns = page.getByRole("list", { name: "Who was the boss" });
   await expect(reigns.getByRole("listitem").first()).toContainText("Old Spall");
-  await expect(reigns.getByRole("listitem").first()).toContainText("felled by hollowreed");
+  await expect(reigns.getByRole("listitem").first()).toContainText("defeated by hollowreed");
   await expect(page.getByRole("list", { name: "Hits" }).getByRole("listitem").first()).toContainText("−120");
 });
 
@@ -168,8 +169,7 @@ test("killed twenty times in the middle of a fight, health, hits and reigns are 
 });
 
 test("a game has a link of its own, on which nothing else stands", async ({ page, context }) => {
-  await signIn(page);
-  await page.goto(`${base}/prepare/games/old-spall`);
+  await signIn(page, "owner", "/prepare/games/old-spall");
   await page.getByRole("tab", { name: "Where it is seen" }).click();
   await page.getByRole("button", { name: "An overlay of its own" }).click();
   await expect(page.getByText("Old Spall alone")).toBeVisible();

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, fault, openOverlay, rawChat, say, sayUntilShown, signIn } from "./support";
+import { expect } from "@playwright/test";
+import { base, chatConnected, control, copyLink, facts, fault, openOverlay, rawChat, say, sayUntilShown, signIn, test } from "./support";
 
 const line = (text: string | Buffer): Buffer =>
   Buffer.concat([Buffer.from("@izzam/name=Ada;account=ada :ada!a@h PRIVMSG #saltmarsh-kiln :"), Buffer.from(text), Buffer.from("\r\n")]);

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, openOverlay, pressPad, rigLog, say, signIn } from "./support";
+import { expect, type Page } from "@playwright/test";
+import { base, chatConnected, control, copyLink, facts, openOverlay, pressPad, rigLog, say, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
@@ -14,7 +14,7 @@ test("a cue is fired by click, by key, by its trigger address, by a moderator’
   await door.getByRole("button", { name: /^Fire/ }).click();
   await expect(overlay.getByText("The kiln is open")).toBeVisible();
   await door.getByRole("button", { name: /^Fire/ }).click();
-  await expect(page.getByText(/This cue rests for [123] s more/)).toBeVisible();
+  await expect(page.getByText(/This cue is on cooldown for [123] s more/)).toBeVisible();
   await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
 
   await page.keyboard.press("q");
@@ -58,7 +58,7 @@ test("a trigger address is made, copied without being shown, replaced and turned
   await card.getByRole("button", { name: "Choose what happens" }).click();
   await page.getByRole("menuitem", { name: "say something in chat" }).click();
   await card.getByLabel("Said in chat").fill("hello from {channel}");
-  await card.getByLabel("Rests for").fill("0");
+  await card.getByLabel("Cooldown").fill("0");
   await expect(card.getByRole("button", { name: /^Fire/ })).toBeDisabled();
   await page.getByRole("button", { name: "Publish" }).click();
   await expect(page.getByText(/Published as version/)).toBeVisible();

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
-import { base, control, signIn } from "./support";
+import { expect, type Page } from "@playwright/test";
+import { base, control, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => signIn(page));
@@ -33,7 +33,7 @@ test("every try says what it did, and why something was held back", async ({ pag
   await expect.poll(() => live(page)).toBe(0);
 
   // A combo: the sentence grows its own blanks, and the strip says how far it is.
-  await page.getByLabel("When an emote shows").selectOption("only in good company");
+  await page.getByLabel("When an emote shows").selectOption("only when several write it");
   await page.getByLabel("Copies needed").fill("3");
   for (const [i, text] of ["not yet, 1 of 3 within 10 s", "not yet, 2 of 3 within 10 s", "1 emote shown"].entries()) {
     await page.getByLabel("A message to try").fill("kilnGlow");
@@ -73,7 +73,7 @@ test("blanks are filled by keyboard alone; what is not allowed is said, and the 
 
 test("undo, redo, versions: everything can be taken back", async ({ page }) => {
   await open(page);
-  await page.getByRole("tab", { name: "Looks" }).click();
+  await page.getByRole("tab", { name: "Appearance" }).click();
   await page.locator("label").filter({ hasText: "They fall from the top" }).click();
   await saved(page);
   await page.keyboard.press("Control+z");
@@ -91,7 +91,7 @@ test("undo, redo, versions: everything can be taken back", async ({ page }) => {
   await expect(page.getByTestId("save-state")).toContainText("not published");
   await saved(page);
   await page.reload();
-  await page.getByRole("tab", { name: "Looks" }).click();
+  await page.getByRole("tab", { name: "Appearance" }).click();
   await expect(page.getByRole("radio", { name: /drift up/ })).toBeChecked();
 });
 
@@ -113,19 +113,29 @@ test("two tabs on one game: the second is told and loses nothing", async ({ page
       await new Promise((resolve) => setTimeout(resolve, 1_500));
     await route.continue();
   });
+  // Different things: what both changed is kept, and the second is told.
   await cap(other).fill("120");
   await page.getByLabel("Most emotes from one message").fill("6");
   await saved(page);
-  const told = other.getByRole("alert").filter({ hasText: "while you did too" });
-  await expect(told).toBeVisible();
-  await expect(cap(other)).toHaveValue("120");
-  await other.getByRole("button", { name: "Keep mine" }).click();
+  await expect(other.getByText(/kilnkeeper changed something else in this game meanwhile/)).toBeVisible();
   await saved(other);
   await expect(cap(page)).toHaveValue("120");
+  await expect(page.getByLabel("Most emotes from one message")).toHaveValue("6");
+  await expect(other.getByLabel("Most emotes from one message")).toHaveValue("6");
+
+  // The same thing: it is asked, and says who.
+  await cap(other).fill("80");
+  await cap(page).fill("90");
+  await saved(page);
+  const told = other.getByRole("alert").filter({ hasText: "kilnkeeper changed the same in this game" });
+  await expect(told).toBeVisible();
+  await expect(cap(other)).toHaveValue("80");
+  await other.getByRole("button", { name: "Keep mine" }).click();
+  await saved(other);
+  await expect(cap(page)).toHaveValue("80");
   // Mine won; the other tab's change is one undo away there.
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByLabel("Most emotes from one message")).toHaveValue("6");
-  await expect(cap(page)).toHaveValue("300");
+  await expect(cap(page)).toHaveValue("90");
 });
 
 test("settings that will disappoint are told before the show", async ({ page }) => {
@@ -145,8 +155,12 @@ test("a game is renamed where its name stands, and another one is made", async (
   await expect(page.getByText("Renamed to Evening sparks.")).toBeVisible();
   await page.goto(`${base}/prepare`);
   await expect(page.getByText("Evening sparks")).toBeVisible();
-  await page.getByRole("button", { name: "Add an emote wall" }).click();
+  await page.getByRole("listitem", { name: "Put something else on screen" }).click();
+  await page.getByRole("button", { name: /^Only together/ }).click();
+  // A name of its own, and the cursor in it.
   await expect(page.getByLabel("Name of the game")).toHaveValue("Emote wall");
+  await expect(page.getByLabel("Name of the game")).toBeFocused();
+  await expect(page.locator("[data-sentence=together]")).toContainText("each viewer once");
   await expect(page.getByTestId("save-state")).toContainText("never published");
   await page.getByRole("button", { name: /^Publish to/ }).click();
   await expect(page.getByText("Published as version 1, seen on “Main stage”.")).toBeVisible();

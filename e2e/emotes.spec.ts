@@ -1,11 +1,10 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import sharp from "sharp";
-import { base, chatConnected, control, copyLink, openOverlay, sayUntilShown, signIn } from "./support";
+import { base, chatConnected, control, copyLink, openOverlay, sayUntilShown, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
-  await signIn(page);
-  await page.goto(`${base}/prepare/emotes`);
+  await signIn(page, "owner", "/prepare/emotes");
   await expect(page.locator("[data-emote]").first()).toBeVisible();
 });
 

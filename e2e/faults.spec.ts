@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, test, type WebSocket } from "@playwright/test";
+import { expect, type WebSocket } from "@playwright/test";
 import {
   ask,
   base,
@@ -13,6 +13,7 @@ import {
   sayUntilShown,
   signIn,
   somethingShows,
+  test,
 } from "./support";
 
 /** What must hold when something else does not. */
@@ -97,8 +98,7 @@ test("who signs out sees nothing more, in any tab; who ends a session elsewhere 
   await signIn(page);
   const elsewhere = await browser.newContext();
   const there = await elsewhere.newPage();
-  await signIn(there);
-  await there.goto(`${base}/run`);
+  await signIn(there, "owner", "/run");
   await page.goto(`${base}/account`);
   const sessions = page.getByRole("list", { name: "Your sessions" });
   await expect(sessions.getByText("this page")).toHaveCount(1);
@@ -109,8 +109,7 @@ test("who signs out sees nothing more, in any tab; who ends a session elsewhere 
 });
 
 test("a moderator is invited by a link that works once, and removed: out at once", async ({ page, browser }) => {
-  await signIn(page);
-  await page.goto(`${base}/account`);
+  await signIn(page, "owner", "/account");
   await page.getByRole("button", { name: "Invite a moderator" }).click();
   await expect(page.getByText("Invitation copied, without being shown.")).toBeVisible();
   await expect(page.getByText("One invitation was not used yet")).toBeVisible();
@@ -154,7 +153,7 @@ test("what is kept, for how long, and how it is had: on a page of its own", asyn
   await chatConnected(page);
   await say("good evening", "quietferry");
   await page.goto(`${base}/prepare/connections`);
-  await page.getByRole("link", { name: "Data" }).click();
+  await page.getByRole("link", { name: "Data" }).first().click();
   await page.waitForURL(/connections\/data/);
   await expect(page.getByRole("heading", { name: "The log" })).toBeVisible();
   const waiting = page.waitForEvent("download");
@@ -177,6 +176,8 @@ test("what is kept, for how long, and how it is had: on a page of its own", asyn
   await page.getByRole("button", { name: "Keep it so" }).click();
   await expect(page.getByText("Kept so from now on.")).toBeVisible();
   for (const surface of ["Paper", "Night"]) {
+    // Colours on their way from one to the other are neither.
+    await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== "running"));
     expect((await new AxeBuilder({ page }).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual(
       [],
     );

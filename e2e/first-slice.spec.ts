@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { base, chatConnected, control, copyLink, onlyWall, openOverlay, practice, seen, signIn, somethingShows } from "./support";
+import { expect } from "@playwright/test";
+import { base, chatConnected, control, copyLink, onlyWall, openOverlay, practice, seen, signIn, somethingShows, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 

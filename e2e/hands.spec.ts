@@ -1,6 +1,6 @@
 import { AxeBuilder } from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
-import { base, chatConnected, control, practice, signIn } from "./support";
+import { expect, type Page } from "@playwright/test";
+import { base, chatConnected, control, practice, say, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 
@@ -23,7 +23,7 @@ const screens: [string, (page: Page) => Promise<void>][] = [
     "Editor, looks",
     async (page) => {
       await page.goto(`${base}/prepare/games/emote-wall`);
-      await page.getByRole("tab", { name: "Looks" }).click();
+      await page.getByRole("tab", { name: "Appearance" }).click();
       await page.getByText("Where they move").waitFor();
     },
   ],
@@ -46,7 +46,7 @@ const screens: [string, (page: Page) => Promise<void>][] = [
     "Boss editor, looks",
     async (page) => {
       await page.goto(`${base}/prepare/games/old-spall`);
-      await page.getByRole("tab", { name: "Looks" }).click();
+      await page.getByRole("tab", { name: "Appearance" }).click();
       await page.getByText("What is shown").waitFor();
     },
   ],
@@ -156,37 +156,42 @@ const screens: [string, (page: Page) => Promise<void>][] = [
   ["Review", async (page) => void (await page.goto(`${base}/review`))],
 ];
 
-for (const surface of ["paper", "night"] as const) {
-  test(`nothing serious stands in anybody’s way, on ${surface}`, async ({ page, context }) => {
-    test.setTimeout(300_000);
-    await context.addCookies([{ name: "izzam_surface", value: surface, url: base }]);
-    const check = async (name: string): Promise<void> => {
-      const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
-      expect(
-        violations
-          .filter((v) => v.impact === "serious" || v.impact === "critical")
-          .map((v) => `${name}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`),
-      ).toEqual([]);
-    };
-    await page.goto(`${base}/sign-in`);
-    await check("Sign in");
-    await signIn(page);
-    for (const [name, open] of screens) {
-      await open(page);
-      await page.waitForTimeout(250);
-      await check(name);
-    }
-    await page.getByRole("button", { name: /to look at|All connected/ }).click();
-    await page.locator("[data-health-item=chat]").waitFor();
-    await check("Health");
-    await page.keyboard.press("Escape");
-    await page.getByRole("heading", { name: "Shows so far" }).click();
-    await page.keyboard.press("Shift+?");
-    await page.getByRole("dialog").waitFor();
+test("nothing serious stands in anybody’s way, on either surface", async ({ page, context }) => {
+  test.setTimeout(300_000);
+  await context.addCookies([{ name: "izzam_surface", value: "paper", url: base }]);
+  const found = async (name: string, axe: AxeBuilder): Promise<readonly string[]> =>
+    (await axe.analyze()).violations
+      .filter((v) => v.impact === "serious" || v.impact === "critical")
+      .map((v) => `${name}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`);
+  const night = (on: boolean): Promise<void> => page.evaluate((is) => void document.documentElement.classList.toggle("dark", is), on);
+  const check = async (name: string): Promise<void> => {
+    // A place that is half under the top bar, since the page was scrolled, is no smaller for that.
+    await page.evaluate(() => scrollTo(0, 0));
+    expect(await found(name, new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]))).toEqual([]);
+    // The other surface is the same page in other colours.
+    await night(true);
     await page.waitForTimeout(250);
-    await check("Keys");
-  });
-}
+    expect(await found(`${name}, at night`, new AxeBuilder({ page }).withRules(["color-contrast", "link-in-text-block"]))).toEqual([]);
+    await night(false);
+  };
+  await page.goto(`${base}/sign-in`);
+  await check("Sign in");
+  await signIn(page);
+  for (const [name, open] of screens) {
+    await open(page);
+    await page.waitForTimeout(250);
+    await check(name);
+  }
+  await page.getByRole("button", { name: /to look at|All connected/ }).click();
+  await page.locator("[data-health-item=chat]").waitFor();
+  await check("Health");
+  await page.keyboard.press("Escape");
+  await page.getByRole("heading", { name: "Shows so far" }).click();
+  await page.keyboard.press("Shift+?");
+  await page.getByRole("dialog").waitFor();
+  await page.waitForTimeout(250);
+  await check("Keys");
+});
 
 test("the practice rig stands in nobody’s way either", async ({ page }) => {
   await page.goto(practice);
@@ -204,21 +209,42 @@ test("one search over every action, and the phases by their keys", async ({ page
   await page.keyboard.press("1");
   await expect(page).toHaveURL(/prepare/);
   await page.keyboard.press("Control+k");
-  await page.getByPlaceholder("What do you want to do?").fill("kiln sparks");
+  const find = page.getByPlaceholder(/^Find a place/);
+  await find.fill("kiln sparks");
+  await expect(page.getByRole("option", { name: /^Kiln sparks/ })).toHaveAttribute("data-selected", "true");
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Name of the game")).toHaveValue("Kiln sparks");
   await page.keyboard.press("Control+k");
-  await page.getByPlaceholder("What do you want to do?").fill("zzzz");
-  await expect(page.getByText("Nothing like that here.")).toBeVisible();
+  await find.fill("zzzz");
+  await expect(page.getByText("Nothing is called that here.")).toBeVisible();
+  // What silences is never the first for a word that is not its own.
+  for (const [word, first] of [
+    ["overlays", "Overlays"],
+    ["rewards", "Rewards"],
+    ["phone", "Pair a phone"],
+    ["mute", "People"],
+    ["kiln roar", "Kiln roar"],
+    ["kiln door", "Kiln door"],
+  ] as const) {
+    await find.fill(word);
+    await expect(page.locator("[cmdk-item]").first()).toContainText(first);
+  }
+  await find.fill("quietferry");
+  await page.getByRole("option", { name: "quietferry" }).click();
+  await expect(page).toHaveURL(/review\/people/);
+  await expect(page.getByRole("heading", { name: "quietferry" })).toBeVisible();
+  await expect(page.getByText("Hushed:")).toHaveCount(0);
 });
 
 test("a single key is given to another action, or to none, and stays so", async ({ page }) => {
-  await signIn(page);
-  await page.goto(`${base}/prepare/games/emote-wall`);
+  await signIn(page, "owner", "/prepare/games/emote-wall");
   await expect(page.getByRole("button", { name: /^One emote/ })).toContainText("Q");
   await page.getByRole("heading", { name: "Try it" }).click();
   await page.keyboard.press("Shift+?");
   await page.getByRole("button", { name: "Change the key for: Try: one emote" }).click();
+  // One that is taken says by whom first.
+  await page.keyboard.press("w");
+  await expect(page.getByText("W is “Try: one message with many”")).toBeVisible();
   await page.keyboard.press("z");
   await page.getByRole("button", { name: "No key for: Try: a storm" }).click();
   await page.getByRole("button", { name: "Close" }).click();
@@ -233,6 +259,40 @@ test("a single key is given to another action, or to none, and stays so", async 
   await page.getByLabel("A message to try").fill("z");
   await page.getByLabel("A message to try").press(".");
   await expect(page.getByText("Hushed:")).toHaveCount(0);
+});
+
+test("by keys alone: over the bar, from part to part, and through the talk to a viewer’s card", async ({ page }) => {
+  await signIn(page, "owner", "/run");
+  await page.getByTestId("boss-health").waitFor();
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("link", { name: "Skip to the screen" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("main")).toBeFocused();
+  for (const as of ["quietferry", "pale_oar"]) await say("good evening", as);
+  const talk = page.getByTestId("talk");
+  await expect(talk.getByRole("button", { name: "pale_oar" })).toBeVisible();
+  // Part by part, backwards: the bar, and then the last of the screen, which is the talk; and forwards again.
+  await page.keyboard.press("Shift+F6");
+  await expect(page.locator("header:focus-within")).toHaveCount(1);
+  await page.keyboard.press("Shift+F6");
+  await expect(page.locator("[data-region]:focus-within").last()).toHaveText(/^Talk/);
+  await page.keyboard.press("F6");
+  await expect(page.locator("header:focus-within")).toHaveCount(1);
+  await talk.focus();
+  await page.keyboard.press("ArrowUp");
+  await expect(talk.getByRole("button", { name: "pale_oar" })).toBeFocused();
+  await page.keyboard.press("ArrowUp");
+  await expect(talk.getByRole("button", { name: "quietferry" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("dialog", { name: /quietferry/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+  // The cues are one stop, and arrows move among them.
+  const cues = page.getByRole("group", { name: "Cues" });
+  await cues.getByRole("button").first().focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(cues.getByRole("button").nth(1)).toBeFocused();
+  await page.keyboard.press("Home");
+  await expect(cues.getByRole("button").first()).toBeFocused();
 });
 
 test("Night or Paper is chosen with one key, and stays", async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect } from "@playwright/test";
 import {
   base,
   chatConnected,
@@ -13,6 +13,7 @@ import {
   sayUntilShown,
   seen,
   signIn,
+  test,
 } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
@@ -126,10 +127,13 @@ test("a wall is switched off and on from the list of games", async ({ page, cont
   await sayUntilShown(overlay, "mugUp");
   await page.goto(`${base}/prepare`);
   const wall = page.locator("[data-game=emote-wall]");
-  await wall.getByRole("button", { name: "Running" }).click();
+  await expect(wall).toContainText("Running");
+  await wall.getByRole("button", { name: /^More for/ }).click();
+  await page.getByRole("menuitem", { name: "Stop" }).click();
   await nothingShows(overlay);
-  await expect(wall.getByRole("button", { name: "Switched off" })).toBeVisible();
-  await wall.getByRole("button", { name: "Switched off" }).click();
+  await expect(wall).toContainText("Stopped");
+  await wall.getByRole("button", { name: /^More for/ }).click();
+  await page.getByRole("menuitem", { name: "Start" }).click();
   await sayUntilShown(overlay, "mugUp");
 });
 
@@ -173,9 +177,13 @@ test("while the database is gone the overlay stays and emotes fly; the operator 
   await sayUntilShown(overlay, "spongeDab");
   // Hush does not need the database.
   await page.getByRole("heading", { name: "Try it" }).click();
+  // Each press is waited for: a second one before the first is answered is the hand that struck twice, and stays hushed.
+  const hushed = page.getByText("Hushed: every overlay is empty and silent.");
   await page.keyboard.press(".");
+  await expect(hushed).toBeVisible();
   await nothingShows(overlay);
   await page.keyboard.press(".");
+  await expect(hushed).toBeHidden();
   await sayUntilShown(overlay, "spongeDab");
 
   await control("/demo/revive/database");

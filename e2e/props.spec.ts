@@ -1,12 +1,11 @@
-import { expect, test } from "@playwright/test";
+import { expect } from "@playwright/test";
 import { zipSync } from "fflate";
 import sharp from "sharp";
-import { ask, base, control, copyLink, openOverlay, signIn, wav } from "./support";
+import { ask, base, control, copyLink, openOverlay, signIn, test, wav } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
-  await signIn(page);
-  await page.goto(`${base}/prepare/props`);
+  await signIn(page, "owner", "/prepare/props");
 });
 
 const png = (colour: string, width = 60, height = 40): Promise<Buffer> =>

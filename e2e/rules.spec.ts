@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, give, giveRaw, openOverlay, rigLog, signIn } from "./support";
+import { expect } from "@playwright/test";
+import { base, chatConnected, control, copyLink, facts, give, giveRaw, openOverlay, rigLog, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
@@ -15,9 +15,9 @@ test("what would happen if: every decision with its reason, and nothing is touch
   await expect(decisions).toContainText("tier: 0.01 EUR or more");
   await form.getByLabel("Amount", { exact: true }).fill("13.13");
   await expect(decisions).toContainText("tier: exactly 13.13 EUR");
-  await expect(decisions).toContainText("Old Spall is healed by 131");
+  await expect(decisions).toContainText("heal Old Spall by 131");
   await form.getByLabel("Amount", { exact: true }).fill("25");
-  await expect(decisions).toContainText("after 1.5 s: a flock of 120 on Kiln sparks");
+  await expect(decisions).toContainText("after 1.5 s: send a flock of 120 of 1 chosen emote over Kiln sparks within 2 s, moving: rain");
   await form.getByLabel("Currency").selectOption("SEK");
   await expect(decisions).toContainText("the channel has no rate for SEK");
   await form.getByLabel("What happens").selectOption("reaction");
@@ -68,6 +68,39 @@ test("a rule is made of sentences, refused while it can’t work, published, and
   await expect.poll(async () => (await facts(overlay)).moments).toBe(1);
 });
 
+test("rules, and what happens in them, are put in another order by their grip and by keys", async ({ page }) => {
+  await page.goto(`${base}/prepare/rules`);
+  const rules = page.locator("[data-rule]");
+  const order = (): Promise<string[]> => rules.evaluateAll((all) => all.map((one) => one.getAttribute("data-rule") ?? ""));
+  const before = await order();
+  const grips = page.getByRole("list", { name: "Rules" }).getByRole("button", { name: /^Move / });
+  // By the pointer: the first is let go over the second.
+  const from = (await grips.nth(0).boundingBox())!;
+  const to = (await rules.nth(1).boundingBox())!;
+  await page.mouse.move(from.x + 10, from.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 10, to.y + to.height / 2, { steps: 8 });
+  await page.mouse.move(from.x + 10, to.y + to.height / 2 + 12, { steps: 3 });
+  await page.mouse.up();
+  await expect.poll(order).toEqual([before[1], before[0], ...before.slice(2)]);
+  await expect(page.getByTestId("save-state")).toContainText("not published");
+  // By keys: back to where it was; Escape leaves all as it is.
+  await grips.nth(1).focus();
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(300);
+  await page.keyboard.press("ArrowUp");
+  await page.waitForTimeout(300);
+  await page.keyboard.press("Space");
+  await expect.poll(order).toEqual(before);
+  await grips.nth(1).focus();
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(300);
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Escape");
+  await page.waitForTimeout(300);
+  expect(await order()).toEqual(before);
+});
+
 test("what viewers write is shown as text, cleaned and covered, whatever they try", async ({ page, context }) => {
   const overlay = await openOverlay(context, await copyLink(page));
   await expect.poll(async () => (await facts(overlay)).live).toBeGreaterThanOrEqual(0);
@@ -77,7 +110,7 @@ test("what viewers write is shown as text, cleaned and covered, whatever they tr
   expect(await shown.locator("img").count()).toBe(0);
 });
 
-test("lanes: what waits its turn is shown, skipped and dropped", async ({ page, context }) => {
+test("queues: what waits its turn is shown, skipped and dropped", async ({ page, context }) => {
   const overlay = await openOverlay(context, await copyLink(page));
   await page.goto(`${base}/prepare/rules`);
   for (const as of ["pale_oar", "gusset", "fogbank"]) await give({ kind: "follow", as });

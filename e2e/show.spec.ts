@@ -1,12 +1,11 @@
 import { readFile } from "node:fs/promises";
-import { expect, type Page, test } from "@playwright/test";
-import { base, control, say, signIn } from "./support";
+import { expect, type Page } from "@playwright/test";
+import { base, control, say, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
 async function toShow(page: Page): Promise<void> {
-  await signIn(page);
-  await page.goto(`${base}/prepare/show`);
+  await signIn(page, "owner", "/prepare/show");
   await expect(page.locator("[data-plan=wake]")).toBeVisible();
 }
 const titles = (page: Page): Promise<string[]> =>

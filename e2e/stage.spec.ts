@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { base, control, copyLink, facts, openOverlay, signIn } from "./support";
+import { expect } from "@playwright/test";
+import { base, control, copyLink, facts, openOverlay, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => signIn(page));
@@ -79,8 +79,7 @@ test("an overlay may be for sound only, and has a style sheet that can’t leave
 
 test("a moderator arranges; links, purpose and style stay with the owner", async ({ page }) => {
   await page.context().clearCookies();
-  await signIn(page, "moderator");
-  await page.goto(`${base}/prepare/overlays/main-stage`);
+  await signIn(page, "moderator", "/prepare/overlays/main-stage");
   await page.getByRole("button", { name: "Hide Old Spall" }).click();
   await expect(page.getByRole("button", { name: "Show Old Spall" })).toBeVisible();
   await page.getByRole("button", { name: "Show Old Spall" }).click();

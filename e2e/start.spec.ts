@@ -133,4 +133,6 @@ test("wrong words on the command line are told", async () => {
   expect(wrong.output()).toContain("--port N");
   const port = await start("--port", "99999");
   expect(port.output()).toContain("99999 is not a port");
+  const blocked = await start("--port", "5060");
+  expect(blocked.output()).toContain("Browsers go to no page on port 5060");
 });

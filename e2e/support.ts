@@ -1,4 +1,4 @@
-import { type BrowserContext, expect, type Page } from "@playwright/test";
+import { type BrowserContext, expect, type Page, test as plainTest } from "@playwright/test";
 import sharp from "sharp";
 
 const given = (name: string): string => {
@@ -6,23 +6,47 @@ const given = (name: string): string => {
   if (value === undefined) throw new Error("run the browser tests with `npm run browser`: they need its installation");
   return value;
 };
-export const base = given("IZZAM_BASE");
-export const practice = given("IZZAM_PRACTICE");
+/** Each worker has an installation of its own. */
+const worker = Number(process.env["TEST_PARALLEL_INDEX"] ?? 0);
+const demo = (JSON.parse(given("IZZAM_DEMOS")) as { base: string; practice: string }[])[worker];
+if (demo === undefined) throw new Error(`there is no installation for worker ${worker}`);
+export const { base, practice } = demo;
 export const emptyBase = given("IZZAM_EMPTY");
 export const setupCode = given("IZZAM_SETUP");
 
+/**
+ * A page that is led somewhere while it stands behind another draws one frame a second from then on, and each
+ * click on it waits for two: so whatever is led somewhere comes to the front. What was in front goes on drawing.
+ */
+export const test = plainTest.extend<{ awake: undefined }>({
+  awake: [
+    async ({ context }, use) => {
+      const watch = (page: Page): void =>
+        void page.on("framenavigated", (frame) => {
+          if (frame === page.mainFrame()) page.bringToFront().catch(() => undefined);
+        });
+      context.pages().forEach(watch);
+      context.on("page", watch);
+      await use(undefined);
+    },
+    { auto: true },
+  ],
+});
+
 /** Makes things go wrong and whole again: /demo/kill/engine, /demo/revive/database, /demo/reset … */
 export async function control(path: string): Promise<number | null> {
-  const response = await fetch(`${given("IZZAM_CONTROL")}${path}`);
+  const response = await fetch(`${given("IZZAM_CONTROL")}${path.replace(/^\/demo\//, `/demo${worker}/`)}`);
   const said = (await response.json()) as { ok: boolean; words?: string; value: number | null };
   if (!said.ok) throw new Error(`${path}: ${said.words}`);
   return said.value;
 }
 
-export async function signIn(page: Page, as: "owner" | "moderator" = "owner"): Promise<void> {
-  await page.goto(`${base}/sign-in`);
-  await page.getByRole("button", { name: `Enter as ${as}` }).click();
-  await page.waitForURL(/\/prepare$/);
+/** Signed in as by the button of the sign-in page (which has a test of its own), and led to a page. */
+export async function signIn(page: Page, as: "owner" | "moderator" = "owner", to = "/prepare"): Promise<void> {
+  const entered = await page.request.post(`${base}/api/demo-sign-in`, { headers: { origin: base }, data: { role: as } });
+  expect(entered.ok()).toBe(true);
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await page.goto(`${base}${to}`);
 }
 
 export const chatConnected = (page: Page) =>

@@ -2,12 +2,15 @@
 import { spawn } from "node:child_process";
 import { createServer } from "node:http";
 import { existsSync, readFileSync, rmSync } from "node:fs";
+import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import { ensureBuilt } from "./build.mjs";
 import { endWith, isMain, step, Trouble } from "./lib/say.mjs";
 import { checkLedger } from "./ledger.mjs";
 import { startStack } from "./lib/stack.mjs";
 import { ensurePackages, databasePrograms, ensureSystem, program, root } from "./lib/system.mjs";
+
+const workers = Number(process.env.IZZAM_WORKERS) || Math.max(1, Math.min(2, availableParallelism()));
 
 /** Lets the tests, in their own process, make things go wrong and whole again. */
 function controlServer(stacks) {
@@ -25,13 +28,27 @@ function controlServer(stacks) {
   );
 }
 
+/** What one waits for longest: where a faster suite would begin. */
+function tellSlowest(suites) {
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
+  const took = suites.flatMap((suite) =>
+    specs(suite).map((s) => ({ file: suite.file, title: s.title, ms: s.tests[0]?.results[0]?.duration ?? 0 })),
+  );
+  console.log("The slowest:");
+  for (const { file, title, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10))
+    console.log(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${file}: ${title}`);
+}
+
 export async function browser(args = []) {
   await ensureBuilt();
   const results = join(root, ".data-test/playwright.json");
   rmSync(results, { force: true });
-  const demo = await step("Starting an installation for the browser tests", () => startStack({ name: "browser" }));
-  const empty = await startStack({ name: "browser-empty", demo: false });
-  const control = await controlServer({ demo, empty });
+  // Each worker has an installation of its own, so that no test waits for another's or sees what it did.
+  const [empty, ...demos] = await step(`Starting ${workers} installations for the browser tests, and an empty one`, async () => [
+    await startStack({ name: "browser-empty", demo: false, from: 5_600 }),
+    ...(await Promise.all(Array.from({ length: workers }, (_, i) => startStack({ name: `browser-${i + 1}`, from: 4_600 + i * 400 })))),
+  ]);
+  const control = await controlServer({ empty, ...Object.fromEntries(demos.map((demo, i) => [`demo${i}`, demo])) });
   let balanced = false;
   try {
     await new Promise((resolve, reject) => {
@@ -41,8 +58,8 @@ export async function browser(args = []) {
         env: {
           ...process.env,
           IZZAM_CHROMIUM: program("chromium"),
-          IZZAM_BASE: demo.base,
-          IZZAM_PRACTICE: demo.practice,
+          IZZAM_WORKERS: String(workers),
+          IZZAM_DEMOS: JSON.stringify(demos.map(({ base, practice }) => ({ base, practice }))),
           IZZAM_EMPTY: empty.base,
           IZZAM_SETUP: empty.setupCode,
           IZZAM_CONTROL: control.url,
@@ -53,18 +70,19 @@ export async function browser(args = []) {
       child.on("exit", resolve);
     });
   } finally {
-    // Whatever the tests did: the ledger balances to the point.
-    balanced = checkLedger(demo.env);
+    await Promise.all(demos.map((demo) => demo.heal()));
+    // Whatever the tests did: the ledgers balance to the point.
+    balanced = demos.map((demo) => checkLedger(demo.env)).every(Boolean);
     control.close();
-    await demo.stop();
-    await empty.stop();
+    await Promise.all([...demos, empty].map((stack) => stack.stop()));
   }
   if (!existsSync(results)) throw new Trouble("The browser tests did not run.");
-  const { stats, errors } = JSON.parse(readFileSync(results, "utf8"));
+  const { stats, errors, suites } = JSON.parse(readFileSync(results, "utf8"));
+  if (args.length === 0) tellSlowest(suites);
   if (stats.expected + stats.unexpected + stats.flaky === 0) throw new Trouble("No browser test ran.");
   // A test that passes only when tried again is a defect.
   const failed = stats.unexpected + stats.flaky + (errors?.length ?? 0) + (balanced ? 0 : 1);
-  if (!balanced) console.log("The ledger of the browser tests' installation does not balance.");
+  if (!balanced) console.log("A ledger of the browser tests' installations does not balance.");
   return { passed: stats.expected + (balanced ? 1 : 0), failed };
 }
 

@@ -12,6 +12,7 @@ const checks = [
   ["lint", bin("eslint"), ["."]],
   ["format", bin("prettier"), ["--check", "--log-level", "warn", "."]],
   ["directions of imports", bin("depcruise"), ["src", "--config", ".dependency-cruiser.cjs"]],
+  ["games are named in their own folders only", process.execPath, [join(root, "scripts/names.mjs")]],
 ];
 
 export async function check() {

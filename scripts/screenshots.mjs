@@ -179,7 +179,7 @@ async function main() {
     const phone = await context.newPage();
     await phone.setViewportSize({ width: 390, height: 844 });
     await phone.goto(`${stack.base}/remote`);
-    await phone.getByTestId("remote-health").waitFor();
+    await phone.getByTestId("remote-stands").first().waitFor();
     await phone.waitForTimeout(500);
     await shot("remote", phone);
     await phone.close();

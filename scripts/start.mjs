@@ -5,7 +5,7 @@ import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import { endWith, say, step, Trouble } from "./lib/say.mjs";
 import { ensurePackages, databasePrograms, ensureSystem, root } from "./lib/system.mjs";
-import { freePort, isFree } from "./lib/ports.mjs";
+import { freePort, isBlocked, isFree } from "./lib/ports.mjs";
 
 const help = `./start            starts Izzam with the demo channel and the practice rig
   --empty          without demo data: leads through creating the owner and the channel
@@ -41,6 +41,9 @@ async function main() {
   const wished = options.port === undefined ? 4470 : Number(options.port);
   if (!Number.isInteger(wished) || wished < 1 || wished > 65_535)
     throw new Trouble(`${options.port} is not a port: a port is a whole number from 1 to 65535.`);
+
+  if (options.port !== undefined && isBlocked(wished))
+    throw new Trouble(`Browsers go to no page on port ${wished}. Choose another with --port, or leave it out.`);
 
   const publicUrl = options["public-url"];
   if (publicUrl !== undefined && !/^https?:\/\/[^/\s]+\/?$/.test(publicUrl))

@@ -60,17 +60,20 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
   await stopLeftDatabase(folder);
   const user = isRoot ? ["--user=root"] : [];
   const fresh = !existsSync(join(dir, "mysql"));
+  // Temporary tables are named by process number and thread alone: two servers that begin at once and share a folder for
+  // them take each other's away.
+  const temporary = join(folder, "tmp");
+  mkdirSync(temporary, { recursive: true, mode: 0o700 });
+  const env = { ...process.env, TMPDIR: temporary };
   const begin = async () => {
     if (fresh) {
       rmSync(dir, { recursive: true, force: true });
       mkdirSync(dir, { recursive: true, mode: 0o700 });
-      await run(program("mariadb-install-db"), [
-        "--no-defaults",
-        "--auth-root-authentication-method=normal",
-        "--skip-test-db",
-        `--datadir=${dir}`,
-        ...user,
-      ]);
+      await run(
+        program("mariadb-install-db"),
+        ["--no-defaults", "--auth-root-authentication-method=normal", "--skip-test-db", `--datadir=${dir}`, ...user],
+        { env },
+      );
     }
     const port = wishedPort || (await freePort());
     // A socket path may have 107 characters at most, so it lives in the temporary folder.
@@ -102,6 +105,7 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
       [
         "--no-defaults",
         `--datadir=${dir}`,
+        `--tmpdir=${temporary}`,
         "--bind-address=127.0.0.1",
         `--port=${port}`,
         `--socket=${socket}`,
@@ -116,7 +120,7 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
         ...user,
       ],
       // Its own group: Ctrl-C reaches us first, and we stop it after everything that uses it.
-      { stdio: "ignore", detached: true },
+      { stdio: "ignore", detached: true, env },
     );
     let ended = false;
     let meant = false;

@@ -6,7 +6,8 @@ import { seed, settingsFor, startProcess } from "./installation.mjs";
 import { freePort } from "./ports.mjs";
 import { root } from "./system.mjs";
 
-export async function startStack({ name, demo = true, fresh = true, log = "warn" }) {
+/** `from`: its ports are looked for there; those that start at the same time begin far apart, or two may find the same port free. */
+export async function startStack({ name, demo = true, fresh = true, log = "warn", from = 4_600 }) {
   const folder = join(root, ".data-test", name);
   await stopLeftDatabase(folder);
   if (fresh) rmSync(folder, { recursive: true, force: true });
@@ -15,7 +16,7 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
   // As it was at first, kept beside: going back is copying rows, not making pictures and sounds anew.
   const kept = `${databaseName}_kept`;
   let database = await startDatabase(folder, { quiet: true, databases: [databaseName, kept] });
-  const port = await freePort(4600 + Math.floor(Math.random() * 300));
+  const port = await freePort(from + Math.floor(Math.random() * 300));
   const webPort = await freePort(port + 1);
   const practice = { port: await freePort(webPort + 1), ircPort: 0 };
   practice.ircPort = await freePort(practice.port + 1);
@@ -23,6 +24,8 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
   const env = { ...settingsFor({ folder, database, databaseName, port, webPort, demo, practice, setupCode }), IZZAM_LOG: log };
   const begin = (what) => startProcess(what, env, join(folder, "logs"));
   const parts = {};
+  /** What a test killed and has not brought back. */
+  const dead = new Set();
   const start = async (what) => {
     parts[what] = begin(what);
     await parts[what].ready;
@@ -64,16 +67,24 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
     },
     /** As a power cut: nothing is said, nothing is finished. */
     async kill(what) {
+      dead.add(what);
       if (what === "database") return database.kill();
       await parts[what].kill();
     },
     async revive(what) {
+      dead.delete(what);
       if (what === "database")
         database = await startDatabase(folder, { quiet: true, databases: [databaseName, kept], port: database.port });
       else await start(what);
     },
+    /** Brings back what is still killed: a test that failed half-way must not take those after it along. */
+    async heal() {
+      for (const what of ["database", "web", "practice", "engine"]) if (dead.has(what)) await stack.revive(what);
+    },
     /** Everything as it was at first; open pages lose their links. */
     async reset() {
+      dead.delete("engine");
+      await stack.heal();
       await parts.engine.stop();
       await withDatabase(async (connection) => {
         await connection.query("SET foreign_key_checks = 0");

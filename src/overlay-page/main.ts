@@ -1,6 +1,6 @@
 import { type Stage, wireVersion } from "../core/wire/messages";
 import { scenes } from "../games/registry-scenes";
-import { MomentsLayer, momentStyle } from "../overlay/moments-layer";
+import { AlertsLayer, momentStyle } from "../overlay/alerts-layer";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
 import { openLink } from "./link";
@@ -23,7 +23,7 @@ const styled = (text: string): HTMLStyleElement => {
 
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const player = new StagePlayer(host, scenes);
-  const moments = new MomentsLayer(host);
+  const moments = new AlertsLayer(host);
   const sounds = new SoundBoard();
   styled(momentStyle);
   const own = styled("");

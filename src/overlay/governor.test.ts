@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { Flat, stride } from "./flat";
+import { SpriteBuffer, stride } from "./sprite-buffer";
 import { Governor, levels } from "./governor";
 
 const feed = (governor: Governor, ms: number, forMs: number): void => {
@@ -34,7 +34,7 @@ describe("the governor", () => {
 
 describe("the flat buffer", () => {
   test("grows and keeps what it holds", () => {
-    const flat = new Flat();
+    const flat = new SpriteBuffer();
     for (let i = 0; i < 5_000; i += 1) flat.push(i, 1, 2, 3, 4, 5, 6, 7);
     expect(flat.count).toBe(5_000);
     expect(Array.from(flat.data.slice(4_999 * stride, 5_000 * stride))).toEqual([4_999, 1, 2, 3, 4, 5, 6, 7]);

@@ -1,9 +1,9 @@
 import type { Place, Stage } from "../core/wire/messages";
-import { Flat } from "./flat";
+import { SpriteBuffer } from "./sprite-buffer";
 import { Governor } from "./governor";
-import type { Pen } from "./pen";
-import { BitmapPen } from "./pen-bitmaps";
-import { InstancedPen } from "./pen-instanced";
+import type { Renderer } from "./renderer";
+import { BitmapRenderer } from "./renderer-bitmaps";
+import { InstancedRenderer } from "./renderer-instanced";
 import type { Scene, SceneRegistry } from "./scene";
 import { SpriteBook } from "./sprites";
 import { Surface } from "./surface";
@@ -26,18 +26,19 @@ const mostPixels = 3_840 * 2_160;
 export class StagePlayer {
   readonly sprites = new SpriteBook();
   private readonly governor = new Governor();
-  private readonly flat = new Flat();
+  private readonly flat = new SpriteBuffer();
   private readonly still = matchMedia("(prefers-reduced-motion: reduce)").matches;
   private readonly observer: ResizeObserver;
   private standings: Standing[] = [];
   private canvas: HTMLCanvasElement;
-  private pen: Pen;
+  private pen: Renderer;
   private asked = 0;
   private lastMs = 0;
   private hushed = false;
   private scriptMs = 0;
   private sceneMs = 0;
   private slowInstancedFrames = 0;
+  private letters = 0;
 
   constructor(
     private readonly host: HTMLElement,
@@ -49,9 +50,15 @@ export class StagePlayer {
     this.observer.observe(host);
     this.fit();
     this.sprites.onLoaded = () => this.wake();
+    document.fonts.addEventListener("loadingdone", this.onFonts);
   }
 
-  private makePen(tryInstanced: boolean): [HTMLCanvasElement, Pen] {
+  private readonly onFonts = (): void => {
+    this.letters += 1;
+    this.wake();
+  };
+
+  private makePen(tryInstanced: boolean): [HTMLCanvasElement, Renderer] {
     const fresh = (): HTMLCanvasElement => {
       const canvas = document.createElement("canvas");
       canvas.style.cssText = "position:absolute;inset:0;width:100%;height:100%;pointer-events:none";
@@ -59,14 +66,14 @@ export class StagePlayer {
       return canvas;
     };
     let canvas = fresh();
-    let pen: Pen;
+    let pen: Renderer;
     try {
       if (!tryInstanced) throw new Error("not wanted");
-      pen = new InstancedPen(canvas, this.sprites);
+      pen = new InstancedRenderer(canvas, this.sprites);
       canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
     } catch {
       canvas = fresh();
-      pen = new BitmapPen(canvas, this.sprites);
+      pen = new BitmapRenderer(canvas, this.sprites);
     }
     this.host.append(canvas);
     return [canvas, pen];
@@ -106,7 +113,7 @@ export class StagePlayer {
   private rehearse(scene: Scene): void {
     // Somebody was quicker: then it has begun for real.
     if (scene.live > 0) return;
-    const unseen = new Flat();
+    const unseen = new SpriteBuffer();
     scene.rehearse({ x: 0, y: 0, width: 1_920, height: 1_080 }, unseen);
     this.pen.rehearse(unseen);
   }
@@ -137,7 +144,7 @@ export class StagePlayer {
   hush(on: boolean): void {
     this.hushed = on;
     if (on) this.clear(true);
-    // What is state (a boss, its health) stands there again.
+    // what is state (how a game stands) stands there again.
     else this.wake();
   }
 
@@ -188,6 +195,7 @@ export class StagePlayer {
         height: place.height * height,
         stageWidth: width,
         opacity: place.opacity,
+        letters: this.letters,
       };
       const from = this.flat.count;
       if (scene.frame(nowMs, box, this.flat, room)) alive = true;
@@ -210,6 +218,7 @@ export class StagePlayer {
   }
 
   free(): void {
+    document.fonts.removeEventListener("loadingdone", this.onFonts);
     this.observer.disconnect();
     for (const { scene } of this.standings) scene.free?.();
     if (this.asked !== 0) cancelAnimationFrame(this.asked);

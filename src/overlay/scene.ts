@@ -1,4 +1,4 @@
-import type { Flat } from "./flat";
+import type { SpriteBuffer } from "./sprite-buffer";
 import type { SpriteBook } from "./sprites";
 import type { Box } from "./box";
 import type { Surface } from "./surface";
@@ -10,12 +10,12 @@ export type Scene = {
   setView: (view: unknown) => void;
   effect: (effect: unknown, nowMs: number) => void;
   /** Writes this frame into `out`; false when nothing moves any more. `room` is the share of its cap it may use. */
-  frame: (nowMs: number, box: Box, out: Flat, room: number) => boolean;
+  frame: (nowMs: number, box: Box, out: SpriteBuffer, room: number) => boolean;
   /**
    * Runs through its work once, unseen, while the page has nothing else to do: code that has never run is
    * ten times slower, and the first flock of an evening must not stop the picture.
    */
-  rehearse: (box: Box, out: Flat) => void;
+  rehearse: (box: Box, out: SpriteBuffer) => void;
   /** Softly, or at once under hush. */
   clear: (nowMs: number, atOnce: boolean) => void;
   readonly live: number;

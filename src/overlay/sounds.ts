@@ -1,4 +1,4 @@
-import type { Moment } from "../core/moments/moment";
+import type { Alert } from "../core/alerts/alert";
 import type { Sound } from "../core/wire/messages";
 
 type Playing = { source: AudioBufferSourceNode; gain: GainNode };
@@ -64,7 +64,7 @@ export class SoundBoard {
   }
 
   /** Whether it is heard now. */
-  async play(moment: Moment): Promise<boolean> {
+  async play(moment: Alert): Promise<boolean> {
     const sound = this.sounds.get(moment.sound);
     const context = this.open();
     if (!this.voice || sound === undefined || context === null) return false;

@@ -12,6 +12,11 @@ export class EventSender {
     public secret: string,
   ) {}
 
+  /** Sends to this channel's address from now on; the rest of the address stays. */
+  pointAt(channel: string): void {
+    this.url = this.url.replace(/\/events\/[^/]*$/, `/events/${channel}`);
+  }
+
   async send(type: string, data: unknown, id: string = randomUUID()): Promise<Sent> {
     const event = {
       specversion: "1.0",

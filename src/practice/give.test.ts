@@ -31,7 +31,7 @@ describe("what the rig sends", () => {
     expect([of("kilnkeeper"), of("wedgewright"), of("grandad_grog"), of("loamy")]).toEqual([
       ["streamer"],
       ["moderator", "member"],
-      ["vip"],
+      ["guest"],
       [],
     ]);
   });

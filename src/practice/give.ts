@@ -18,7 +18,7 @@ export type Given = z.infer<typeof eventBody>;
 /** The demo platform's paid reactions: what they are called and what one is worth. */
 export const reactions: Readonly<Record<string, number>> = { sherd: 1, "glazed sherd": 10, "golden sherd": 100 };
 
-const badgeRoles: Readonly<Record<string, string>> = { streamer: "streamer", moderator: "moderator", guest: "vip", member: "member" };
+const badgeRoles: Readonly<Record<string, string>> = { streamer: "streamer", moderator: "moderator", guest: "guest", member: "member" };
 export const rolesOf = (person: Person): string[] => person.badges.flatMap((b) => badgeRoles[b] ?? []);
 
 type Viewer = Readonly<{ id: string; name: string; roles: readonly string[] }> | null;

@@ -10,7 +10,7 @@ import { faults, type IrcServer } from "./irc-server";
 import { saidLine } from "./platform";
 import { emoji, lines, people } from "./viewers";
 
-const channel = "#saltmarsh-kiln";
+let channel = "#saltmarsh-kiln";
 const sayBody = z.object({
   as: z.string().max(40),
   text: z.string().min(1).max(8_000),
@@ -126,6 +126,12 @@ export function practiceWeb({
         const { text, type } = z.object({ text: z.string().max(4_000_000), type: z.string().max(100) }).parse(body);
         const sent = await events.deliver(text, type);
         return json(res, { ok: true, ...sent });
+      }
+      case "/channel": {
+        const asked = z.object({ channel: z.string().regex(/^[\w-]{1,40}$/), room: z.string().regex(/^#[\w-]{1,40}$/) }).parse(body);
+        events.pointAt(asked.channel);
+        channel = asked.room;
+        return json(res, { ok: true });
       }
       case "/secret":
         events.secret = z.object({ secret: z.string().max(200) }).parse(body).secret;

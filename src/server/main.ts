@@ -1,13 +1,13 @@
 import { fileURLToPath } from "node:url";
 import { migrate } from "./adapters/mariadb/migrate";
 import { compose } from "./composition";
-import { openDoor } from "./engine/door";
+import { openGateway } from "./engine/gateway";
 import { readEnv } from "./env";
 
 /** The engine process. Ends on SIGTERM, SIGINT, or when what started it is gone. */
 const env = readEnv();
 const { engine, store, decoder, pools, log } = compose(env);
-const door = openDoor({ env, engine, store, log, builtDir: fileURLToPath(new URL("./overlay/", import.meta.url)) });
+const door = openGateway({ env, engine, store, log, builtDir: fileURLToPath(new URL("./overlay/", import.meta.url)) });
 
 let stopping = false;
 const stop = async (): Promise<void> => {

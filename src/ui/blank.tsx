@@ -68,8 +68,11 @@ function NumberBlank({ blank, value, onChange }: BlankProps) {
   const [problem, setProblem] = useState("");
   const typing = useRef(false);
   const id = useId();
+  const before = useRef(shown);
   useEffect(() => {
-    if (!typing.current) setText(shown);
+    // What is being typed stays; what was only looked at follows.
+    setText((now) => (!typing.current || now === before.current ? shown : now));
+    before.current = shown;
   }, [shown]);
   const problemOf = (typed: string): string | null => {
     const n = Number(typed.replace(/[,\s]/g, ""));

@@ -7,7 +7,17 @@ import { persist } from "zustand/middleware";
  * One list of all actions: the keys sheet (`?`), the search (`Ctrl/⌘ K`) and the key presses read it.
  * Single keys can be re-assigned or turned off; what was chosen is kept in this browser.
  */
-export type Act = Readonly<{ id: string; label: string; group: string; key?: string; run: () => void }>;
+export type Act = Readonly<{
+  id: string;
+  label: string;
+  group: string;
+  key?: string;
+  /** What people call it beside its label, for the search. */
+  words?: string;
+  /** It silences or ends something: found by its own words alone, and after all else. */
+  grave?: boolean;
+  run: () => void;
+}>;
 type Acts = {
   lists: Readonly<Record<string, readonly Act[]>>;
   put: (owner: string, acts: readonly Act[]) => void;

@@ -15,8 +15,11 @@ export function NumberField({
   const shown = String(value / scale);
   const [text, setText] = useState(shown);
   const typing = useRef(false);
+  const before = useRef(shown);
   useEffect(() => {
-    if (!typing.current) setText(shown);
+    // What is being typed stays; what was only looked at follows.
+    setText((now) => (!typing.current || now === before.current ? shown : now));
+    before.current = shown;
   }, [shown]);
   const n = Math.round(Number(text.replace(",", ".")) * scale);
   const good = text.trim() !== "" && Number.isSafeInteger(n) && n >= min && n <= max;

@@ -14,7 +14,8 @@ export function SentenceForm({
   sentences: readonly Sentence[];
   settings: unknown;
   onChange: (path: string, value: unknown) => void;
-  emotes: ReactNode;
+  /** Chooses emotes for the blank at a path; left out where no blank is of emotes. */
+  emotes?: (path: string) => ReactNode;
 }>) {
   return (
     <Stack gap="2.5" fontSize="17px" lineHeight="1.75">
@@ -28,7 +29,7 @@ export function SentenceForm({
                 key={`${part.path}.${i}`}
                 blank={part}
                 value={valueAt(settings, part.path)}
-                emotes={emotes}
+                emotes={part.field.kind === "emotes" ? emotes?.(part.path) : null}
                 onChange={(value) => onChange(part.path, value)}
               />
             ),

@@ -1,5 +1,4 @@
 "use client";
-import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import type { Sprite } from "../core/wire/messages";
 
@@ -20,14 +19,17 @@ export function SpriteView({ sprite, size }: Readonly<{ sprite: Sprite; size: nu
     }, sprite.frameMs);
     return () => clearInterval(timer);
   }, [sprite, width, height]);
+  // A plain element: the talk makes hundreds of them a minute.
   return (
-    <Box
+    <div
       ref={ref}
-      flexShrink="0"
-      width={`${width}px`}
-      height={`${height}px`}
-      backgroundImage={`url(${sprite.url})`}
-      backgroundSize={`${width * sprite.columns}px ${height * rows}px`}
+      style={{
+        flexShrink: 0,
+        width,
+        height,
+        backgroundImage: `url(${sprite.url})`,
+        backgroundSize: `${width * sprite.columns}px ${height * rows}px`,
+      }}
       aria-hidden="true"
     />
   );

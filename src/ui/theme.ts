@@ -91,6 +91,8 @@ const config = defineConfig({
   globalCss: {
     "html, body": { bg: "ground", color: "ink", fontFamily: "body", fontSize: "16px", minHeight: "100%" },
     html: { colorPalette: "plain", colorScheme: "light", "&.dark": { colorScheme: "dark" } },
+    // Room to scroll what is last above the messages at the foot.
+    "html:not([data-screen=booth]) main": { paddingBottom: "96px" },
     "h1, h2, h3": { fontFamily: "heading", fontWeight: 700, lineHeight: 1.2 },
     // In the booth, over the foot of the middle column: neither the cue keys nor the talk are covered.
     "html[data-screen=booth] [data-scope=toast][data-part=group]": {

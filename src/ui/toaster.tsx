@@ -23,6 +23,11 @@ export function Toasts() {
             borderLeftWidth="6px"
             borderLeftColor={toast.type === "error" ? "brick.solid" : "ochre.solid"}
             width={{ base: "auto", md: "420px" }}
+            // What it covers can be clicked through it: it is in nobody's way, and a pointer that rests there does not keep it.
+            css={{
+              pointerEvents: "none !important",
+              "& button": { pointerEvents: "auto", "@media (pointer: coarse)": { minHeight: "44px", minWidth: "44px" } },
+            }}
           >
             <Flex align="center" gap="3" flex="1">
               <Text flex="1">{toast.title}</Text>

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { currentSession } from "../../server/web/http";
 import { Hands } from "../_frame/hands";
 import { Providers } from "../_frame/providers";
+import { SkipLink } from "../_frame/skip-link";
 import { TopBar } from "../_frame/top-bar";
 
 export default async function OperatorLayout({ children }: { children: ReactNode }) {
@@ -10,8 +11,11 @@ export default async function OperatorLayout({ children }: { children: ReactNode
   if (session === null) redirect("/sign-in");
   return (
     <Providers>
+      <SkipLink />
       <TopBar channel={session.channelName} login={session.login} role={session.role} />
-      <main>{children}</main>
+      <main id="content" data-region="" tabIndex={-1} style={{ outline: "none" }}>
+        {children}
+      </main>
       <Hands />
     </Providers>
   );

@@ -1,9 +1,9 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { count } from "../../core/words/sentence";
+import { counted } from "../../core/words/sentence";
 import { useLive } from "./live";
-import { When } from "./when";
+import { When } from "../../ui/when";
 
 /** One line that says how chat stands: the first thing to know before anything can fly. */
 export function ChatLine({ practice = "" }: { practice?: string }) {
@@ -34,12 +34,19 @@ export function ChatLine({ practice = "" }: { practice?: string }) {
         {good && chat !== undefined && (
           <>
             <b>Chat is connected</b>
+            {chat.room !== "" && ` to ${chat.room}`}
             {chat.sinceMs !== null && (
               <>
                 , since <When atMs={chat.sinceMs} />
               </>
             )}
-            . {count(chat.perMinute)} {chat.perMinute === 1 ? "message" : "messages"} in the last minute.
+            . {chat.heardMs === null ? "Nobody wrote yet. " : ""}
+            {chat.heardMs !== null && (
+              <>
+                Last heard <When atMs={chat.heardMs} />;{" "}
+              </>
+            )}
+            {counted(chat.perMinute, "message")} in the last minute.
             {chat.lastTrouble !== null && (
               <Text as="span" color="inkSoft">
                 {" "}

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect } from "react";
 import { create } from "zustand";
-import type { Mark } from "../../core/show/marks";
+import type { TimelineEvent } from "../../core/show/timeline";
 import { takeTalk } from "./talk";
 import { type ToOperator, toOperatorSchema, wireVersion } from "../../core/wire/messages";
 
@@ -16,9 +16,9 @@ export const useLive = create<Live>(() => ({ linked: "connecting", standing: nul
 /** The engine's time, as near as this page knows it. */
 export const nowMs = (): number => Date.now() + useLive.getState().aheadMs;
 
-const markListeners = new Set<(marks: readonly Mark[]) => void>();
+const markListeners = new Set<(marks: readonly TimelineEvent[]) => void>();
 /** Hears what comes onto the tape. */
-export function useMarks(listener: (marks: readonly Mark[]) => void): void {
+export function useMarks(listener: (marks: readonly TimelineEvent[]) => void): void {
   useEffect(() => {
     markListeners.add(listener);
     return () => void markListeners.delete(listener);

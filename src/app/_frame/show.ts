@@ -1,8 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
-import { noteInWords } from "../../core/games/note-words";
-import type { Note } from "../../core/kernel/step";
-import type { Hand } from "../../core/signals/signal";
+import { noteInWords } from "../../core/modules";
+import type { Note } from "../../core/module/module";
+import type { Command } from "../../core/signals/signal";
 import type { ShowDurable } from "../../core/show/settings";
 import { call } from "./call";
 import { nowMs, useLive } from "./live";
@@ -19,7 +19,7 @@ export const useShow = (): ShowView | null =>
 export const freshId = (): string => `hand-${Array.from(crypto.getRandomValues(new Uint32Array(3))).join("-")}`;
 
 /** Lays a hand on a part; what came of it, or null after telling why not. */
-export async function lay(part: string, hand: Hand): Promise<readonly Note[] | null> {
+export async function lay(part: string, hand: Command): Promise<readonly Note[] | null> {
   const done = await call<readonly Note[]>("POST", `/games/${part}/hand`, { hand, id: freshId() });
   if (done.ok) return done.value;
   tellTrouble(done.words);
@@ -29,7 +29,7 @@ export async function lay(part: string, hand: Hand): Promise<readonly Note[] | n
 /** The same, and what did not go through is told in words. What did is told by `done`, where it can't be seen. */
 export async function layAndTell(
   part: Readonly<{ id: string; kind: string }>,
-  hand: Hand,
+  hand: Command,
   done?: (words: string) => void,
 ): Promise<boolean> {
   const notes = await lay(part.id, hand);

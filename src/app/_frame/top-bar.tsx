@@ -45,6 +45,8 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
       {
         id: "hush",
         label: hushed ? "Release the hush" : "Hush: empty and silence every overlay",
+        words: "hush release mute silence quiet panic",
+        grave: true,
         group: "Everywhere",
         key: ".",
         run: () => void setHush(!hushed),
@@ -52,7 +54,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
       ...phases.map((p): Act => ({
         id: `go.${p.path}`,
         label: `Go to ${p.name}`,
-        group: "Go to",
+        group: "Elsewhere",
         key: p.key,
         run: () => router.push(p.path),
       })),
@@ -72,22 +74,13 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
             {
               id: "show.end",
               label: state === "rehearsing" ? "End the rehearsal" : "End the show",
+              words: "end",
+              grave: true,
               group: "The show",
               run: () => void layAndTell(theShow, { do: "show", what: "end" }),
             },
           ]),
-      { id: "go.show", label: "Go to the rundown", group: "Go to", run: () => router.push("/prepare/show") },
-      { id: "go.emotes", label: "Go to Emotes", group: "Go to", run: () => router.push("/prepare/emotes") },
-      { id: "go.connections", label: "Go to Connections", group: "Go to", run: () => router.push("/prepare/connections") },
-      { id: "go.account", label: "Go to Account: password, sessions, moderators", group: "Go to", run: () => router.push("/account") },
-      {
-        id: "go.data",
-        label: "Go to Data: what is kept, and for how long",
-        group: "Go to",
-        run: () => router.push("/prepare/connections/data"),
-      },
-      { id: "go.overlays", label: "Go to Overlays", group: "Go to", run: () => router.push("/prepare/overlays") },
-      { id: "surface", label: "Change between Paper and Night", group: "Everywhere", key: "n", run: () => setSurface(!isNight()) },
+      { id: "surface", label: "Light or dark screen", group: "Everywhere", key: "n", run: () => setSurface(!isNight()) },
     ],
     [hushed, router, state],
   );
@@ -158,9 +151,14 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
           fontWeight="700"
           aria-pressed={hushed}
           aria-keyshortcuts={hushKey ?? undefined}
+          title={hushed ? "Let the overlays show and sound again" : "Empties and silences every overlay at once; games go on counting"}
           onClick={() => void setHush(!hushed)}
         >
-          Hush {hushKey !== null && <KeyCap>{keyLabel(hushKey)}</KeyCap>}
+          Hush
+          <chakra.span display={{ base: "none", md: "inline" }} fontWeight="500">
+            overlays
+          </chakra.span>{" "}
+          {hushKey !== null && <KeyCap>{keyLabel(hushKey)}</KeyCap>}
         </Button>
         <Menu.Root positioning={{ placement: "bottom-end" }}>
           <Menu.Trigger asChild>
@@ -175,7 +173,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
                   Signed in as {role}
                 </Text>
                 <Menu.Item value="surface" onClick={() => setSurface(!isNight())}>
-                  Paper or Night
+                  Light or dark screen
                 </Menu.Item>
                 <Menu.Item value="account" onClick={() => router.push("/account")}>
                   Account and people

@@ -1,9 +1,10 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
+import { asksFor, buttonsOf, commandOf, withAmount } from "../../core/games/buttons";
+import { gameOf, isGame } from "../../core/games/registry";
 import { nextItem } from "../../core/show/rules";
-import type { Hand } from "../../core/signals/signal";
-import { count } from "../../core/words/sentence";
+import type { Command } from "../../core/signals/signal";
 import { tell } from "../../ui/toaster";
 import { clockOf, layAndTell, theShow, useNow, useShow } from "../_frame/show";
 import { useLive, useLiveLink } from "../_frame/live";
@@ -28,7 +29,7 @@ export function Remote({
   const nameOf = useMemo(() => (id: string) => names.get(id) ?? "that is gone", [names]);
   const decisions = useDecisions(nameOf);
   const hushed = standing?.hushed === true;
-  const games = (standing?.games ?? []).filter((g) => !["rules", "cues", "show"].includes(g.kind));
+  const games = (standing?.games ?? []).filter((g) => isGame(g.kind));
   const state = show?.state ?? "off";
   const next = show === null || state === "off" ? null : nextItem(show);
   return (
@@ -124,7 +125,7 @@ export function Remote({
                   {cue.name}
                 </Text>
                 <Text fontSize="14.5px" color={isOn || restsMs > 0 ? "ochreText" : "inkSoft"}>
-                  {isOn ? "on" : restsMs > 0 ? `rests ${Math.ceil(restsMs / 1000)} s` : " "}
+                  {isOn ? "on" : restsMs > 0 ? `cooldown ${Math.ceil(restsMs / 1000)} s` : " "}
                 </Text>
               </chakra.button>
             );
@@ -196,43 +197,46 @@ function Sure({ words, onClick }: Readonly<{ words: string; onClick: () => void 
   );
 }
 
-const amounts = [10, 50, 100, 250];
 type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
-/** A running game's main actions. */
+/** A running game's actions, by its definition. */
 function GameHands({ game }: Readonly<{ game: Game }>) {
   const running = game.view["on"] === true;
-  const hand = (what: Hand): Promise<boolean> => layAndTell(game, what, tell);
+  const run = (what: Command): Promise<boolean> => layAndTell(game, what, tell);
+  const stands = running ? (gameOf(game.kind)?.stands?.(game.view) ?? "") : "stopped";
+  const buttons = buttonsOf(game.kind);
+  const quick = buttons.filter(([, a]) => (a.quick?.length ?? 0) > 1);
+  const others = buttons.filter(([, a]) => (a.quick?.length ?? 0) <= 1 && (asksFor(a) === null || a.quick?.length === 1));
   return (
     <Section title={game.name}>
-      {game.kind === "boss-battle" && (
-        <>
-          <Text mb="2" fontFamily="mono" data-testid="remote-health">
-            {count(Number(game.view["health"] ?? 0))} of {count(Number(game.view["max"] ?? 0))} glaze left
-          </Text>
-          <Box display="grid" gridTemplateColumns="repeat(4, 1fr)" gap="2" mb="2">
-            {amounts.map((n) => (
-              <Big key={n} onClick={() => void hand({ do: "damage", amount: n })}>
-                −{n}
-              </Big>
-            ))}
-          </Box>
-          <Flex gap="2" mb="2">
-            <Big onClick={() => void hand({ do: "undo" })}>Undo hit</Big>
-            <Big onClick={() => void hand({ do: "heal", amount: 50 })}>Heal 50</Big>
-          </Flex>
-        </>
+      {stands !== "" && (
+        <Text mb="2" fontFamily="mono" data-testid="remote-stands" data-game={game.id}>
+          {stands}
+        </Text>
       )}
-      {game.kind === "emote-wall" && (
-        <Flex gap="2" mb="2">
-          <Big onClick={() => void hand({ do: "flock", count: 60, overMs: 2_000, from: "most-used", chosen: [], motion: null })}>
-            Flock of 60
-          </Big>
-          <Big onClick={() => void hand({ do: "clear" })}>Clear</Big>
-        </Flex>
-      )}
-      <Flex gap="2">
-        <Big onClick={() => void hand({ do: "switch", on: !running })}>{running ? "Stop" : "Start"}</Big>
-      </Flex>
+      {quick.map((named) => (
+        <Box key={named[0]} display="grid" gridTemplateColumns="repeat(4, 1fr)" gap="2" mb="2">
+          {named[1].quick?.map(({ label, amount }) => (
+            <Big key={amount} onClick={() => void run(withAmount(named, amount))}>
+              {label}
+            </Big>
+          ))}
+        </Box>
+      ))}
+      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2">
+        {others.map((named) => {
+          const [first] = named[1].quick ?? [];
+          const command = first === undefined ? commandOf(named) : withAmount(named, first.amount);
+          const label = first?.label ?? named[1].label;
+          return named[1].sure === true ? (
+            <Sure key={named[0]} words={label} onClick={() => void run(command)} />
+          ) : (
+            <Big key={named[0]} onClick={() => void run(command)}>
+              {label}
+            </Big>
+          );
+        })}
+        <Big onClick={() => void run({ do: "switch", on: !running })}>{running ? "Stop" : "Start"}</Big>
+      </Box>
     </Section>
   );
 }

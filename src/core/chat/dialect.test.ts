@@ -32,7 +32,7 @@ describe("what a chat line says, by the channel's dialect", () => {
         messageId: "",
         emotes: "",
         viewerId: "uid",
-        badges: { member: "patron, backer", vip: "", moderator: "guard", streamer: "host" },
+        badges: { member: "patron, backer", guest: "", moderator: "guard", streamer: "host" },
       }),
     );
     expect(own(parseLine("@display=Ada;groups=backer,host;uid=77;msgid=x :a!a@h PRIVMSG #k :yo")!)).toMatchObject({

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { cut, viewerId as viewerIdOf, wellFormed } from "../kernel/text";
-import { roles, type EmoteMark, type Role } from "../signals/signal";
+import { roles, type EmoteSpan, type Role } from "../signals/signal";
 import { type Line, unescapeTag } from "./line";
 
 /**
@@ -11,6 +11,9 @@ const tagName = z
   .string()
   .max(80)
   .regex(/^[A-Za-z0-9+./_-]*$/, "A tag name has letters, digits and + . / _ - only.");
+/** What was stored before 2026-12 calls guests by another name. */
+const withGuest = (given: unknown): unknown =>
+  typeof given === "object" && given !== null && "vip" in given && !("guest" in given) ? { ...given, guest: given.vip } : given;
 export const dialectSchema = z.object({
   name: tagName.default("izzam/name"),
   roles: tagName.default("izzam/roles"),
@@ -21,8 +24,11 @@ export const dialectSchema = z.object({
   paid: tagName.default("izzam/paid"),
   /** Which badge of the roles tag means which role. */
   badges: z
-    .object({ member: z.string().max(200), vip: z.string().max(200), moderator: z.string().max(200), streamer: z.string().max(200) })
-    .default({ member: "member", vip: "guest", moderator: "moderator", streamer: "streamer" }),
+    .preprocess(
+      withGuest,
+      z.object({ member: z.string().max(200), guest: z.string().max(200), moderator: z.string().max(200), streamer: z.string().max(200) }),
+    )
+    .default({ member: "member", guest: "guest", moderator: "moderator", streamer: "streamer" }),
 });
 export type Dialect = z.infer<typeof dialectSchema>;
 export const defaultDialect: Dialect = dialectSchema.parse({});
@@ -36,7 +42,7 @@ export type ChatLine = Readonly<{
   name: string;
   roles: readonly Role[];
   text: string;
-  marks: readonly EmoteMark[];
+  marks: readonly EmoteSpan[];
   /** Paid reactions inside the message; left out where there are none. */
   paid?: readonly PaidMark[];
   /** The channel spoken in, or the nick for a private message. */
@@ -67,7 +73,7 @@ export function chatReader(dialect: Dialect): (line: Line) => ChatLine | null {
     }
   }
   const none: readonly Role[] = [];
-  const noMarks: readonly EmoteMark[] = [];
+  const noMarks: readonly EmoteSpan[] = [];
   // The same people talk again and again: their names and badges are read once.
   const nameOf = remembered(cleanName);
   const rolesOf = remembered((badges) => rolesFrom(badges, badgeToRole));
@@ -161,8 +167,8 @@ const mostMarks = 500;
  * Our form of marked places: `start+length=id`, comma-separated, counted in Unicode code points:
  * `0+4=tide,9+4=tide`. What lies outside the text, overlaps or is malformed is passed over, never an error.
  */
-export function marksFrom(tag: string, text: string): readonly EmoteMark[] {
-  const marks: EmoteMark[] = [];
+export function marksFrom(tag: string, text: string): readonly EmoteSpan[] {
+  const marks: EmoteSpan[] = [];
   // Code points and UTF-16 units differ only where surrogates stand before the place.
   const unit = /[\uD800-\uDBFF]/.test(text) ? unitOffsets(text) : null;
   const length = unit === null ? text.length : unit.length - 1;

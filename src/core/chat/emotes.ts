@@ -1,5 +1,5 @@
 import { fold } from "../kernel/fold";
-import type { EmoteMark } from "../signals/signal";
+import type { EmoteSpan } from "../signals/signal";
 
 /**
  * Finding emotes in what was said. A found emote is a key that says where its picture comes from:
@@ -44,7 +44,7 @@ export type Sources = Readonly<{ marked: boolean; own: boolean; emoji: boolean }
 export const mostFound = 500;
 
 /** All emotes of a message, in the order they stand in the text. */
-export function findEmotes(text: string, marks: readonly EmoteMark[], index: EmoteIndex, sources: Sources): readonly FoundEmote[] {
+export function findEmotes(text: string, marks: readonly EmoteSpan[], index: EmoteIndex, sources: Sources): readonly FoundEmote[] {
   const found: FoundEmote[] = [];
   let at = 0;
   for (const mark of marks) {

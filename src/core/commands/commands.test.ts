@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
-import { bareContext } from "../kernel/step";
-import { emptyDesk } from "../rewards/desk";
+import { bareContext } from "../module/module";
+import { emptyLedgerView } from "../rewards/ledger-view";
 import type { Role, Signal } from "../signals/signal";
 import { commandsFromJson, commandsFromRows, commandsOut, rowsOut } from "./files";
 import { commandNoteInWords, commandRules } from "./rules";
@@ -10,9 +10,13 @@ import { type CommandBook, commandBookDefaults, commandBookSchema, newCommand, t
 const command = (part: Partial<OwnCommand> = {}): OwnCommand => ({ ...newCommand("c1", "!kiln", "The kiln is at cone {count}."), ...part });
 const book = (...commands: OwnCommand[]): CommandBook => commandBookSchema.parse({ ...commandBookDefaults, commands });
 const setUp = (settings: CommandBook) => {
-  let at = { settings, durable: commandRules.freshDurable(settings), dust: commandRules.freshDust() };
+  let at = { settings, durable: commandRules.freshDurable(settings), transient: commandRules.freshDust() };
   let seq = 0;
-  const ctx = bareContext(emoteIndex([]), { desk: { ...emptyDesk, balance: () => 1_240 }, pointsName: "clay", hiddenWords: ["crackpot"] });
+  const ctx = bareContext(emoteIndex([]), {
+    ledgerView: { ...emptyLedgerView, balance: () => 1_240 },
+    pointsName: "clay",
+    hiddenWords: ["crackpot"],
+  });
   return (text: string, atMs = 0, who = "ada", roles: Role[] = []) => {
     seq += 1;
     const out = commandRules.step(
@@ -20,7 +24,7 @@ const setUp = (settings: CommandBook) => {
       { kind: "message", seq, atMs, id: `s${seq}`, viewer: { id: who, name: who, roles }, text, marks: [] } as Signal,
       ctx,
     );
-    at = { ...at, durable: out.durable, dust: out.dust };
+    at = { ...at, durable: out.durable, transient: out.transient };
     const said = out.orders?.[0];
     return { said: said?.do === "say" ? said.text : "", note: out.notes[0], durable: out.durable };
   };
@@ -45,7 +49,7 @@ describe("a channel's own commands", () => {
   test("rest, for everyone and for each, and keep to roles", () => {
     const say = setUp(book(command({ answers: ["hot"], cooldownMs: 10_000, ownCooldownMs: 60_000 })));
     expect(say("!kiln", 0).said).toBe("hot");
-    expect(commandNoteInWords(say("!kiln", 4_000, "bo").note!)).toBe("!kiln rests for 6 s more");
+    expect(commandNoteInWords(say("!kiln", 4_000, "bo").note!)).toBe("!kiln is on cooldown for 6 s more");
     expect(say("!kiln", 10_000, "bo").said).toBe("hot");
     expect(say("!kiln", 30_000, "ada").note?.refusal?.facts["freeInS"]).toBe(30);
     const mods = setUp(book(command({ roles: ["moderator"], answers: ["hot"] })));
@@ -95,6 +99,6 @@ describe("a channel's own commands", () => {
       expect.stringContaining("Line 3: !ok: “nothing” is no variable"),
       "“!kiln” is there already; it was left as it is.",
     ]);
-    expect(commandsFromJson("{", have, String).problems).toEqual(["This is no JSON."]);
+    expect(commandsFromJson("{", have, String).problems).toEqual(["This is not JSON."]);
   });
 });

@@ -17,7 +17,7 @@ export function commandsFromJson(text: string, have: CommandBook, id: (i: number
   try {
     given = JSON.parse(text);
   } catch {
-    return { commands: [], problems: ["This is no JSON."] };
+    return { commands: [], problems: ["This is not JSON."] };
   }
   const list = z.object({ commands: z.array(z.unknown()) }).safeParse(given);
   if (!list.success) return { commands: [], problems: ["There is no list called “commands” in it."] };

@@ -2,7 +2,7 @@ import { chanceFrom, mix32, pick } from "../kernel/chance";
 import { compiled } from "../kernel/compiled";
 import { fold } from "../kernel/fold";
 import { refusal, type Refusal } from "../kernel/refusal";
-import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
+import type { Module, Note, StepContext, StepOutcome } from "../module/module";
 import { mayAs, type MessageSignal } from "../signals/signal";
 import { count as thousands } from "../words/sentence";
 import { fillTemplate, showable } from "../words/template";
@@ -16,12 +16,12 @@ import {
 } from "./settings";
 
 /** When which was answered last, by command and by command and viewer. Lost in a crash: then it answers once more. */
-export type CommandDust = Readonly<{ fired: ReadonlyMap<string, number> }>;
-type At = Readonly<{ settings: CommandBook; durable: CommandDurable; dust: CommandDust }>;
-type Outcome = StepOutcome<CommandDurable, CommandDust, never>;
+export type CommandTransient = Readonly<{ fired: ReadonlyMap<string, number> }>;
+type At = Readonly<{ settings: CommandBook; durable: CommandDurable; transient: CommandTransient }>;
+type Outcome = StepOutcome<CommandDurable, CommandTransient, never>;
 const mostRemembered = 5_000;
 
-const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes });
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes });
 const no = (at: At, why: Refusal, subject: string): Outcome => still(at, [{ refusal: why, count: 1, subject }]);
 const waitS = (lastMs: number | undefined, restMs: number, nowMs: number): number =>
   lastMs === undefined || restMs === 0 ? 0 : Math.ceil(Math.max(0, lastMs + restMs - nowMs) / 1000);
@@ -39,6 +39,8 @@ const commandsByWord = compiled(
   (book: CommandBook) => new Map(book.commands.filter((c) => c.on).flatMap((c) => c.words.map((w) => [fold(w), c] as const))),
 );
 
+const botsOf = compiled((book: CommandBook) => new Set(book.bots.map(fold)));
+
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const [first = "", second = ""] = signal.text.trim().split(/\s+/, 2);
   if (first === "" || first.length > 40) return still(at);
@@ -51,8 +53,8 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   if (!mayAs(viewer, command.roles)) return no(at, refusal("command/role"), name);
   const own = `${command.id} ${viewer.id}`;
   const wait = Math.max(
-    waitS(at.dust.fired.get(command.id), command.cooldownMs, atMs),
-    waitS(at.dust.fired.get(own), command.ownCooldownMs, atMs),
+    waitS(at.transient.fired.get(command.id), command.cooldownMs, atMs),
+    waitS(at.transient.fired.get(own), command.ownCooldownMs, atMs),
   );
   if (wait > 0) return no(at, refusal("command/rests", { freeInS: wait }), name);
   const count = (at.durable.counts[command.id] ?? 0) + 1;
@@ -69,33 +71,45 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
     target: showable(second.replace(/^@/, ""), ctx.hiddenWords, 40) || viewer.name,
     text: showable(signal.text.trim().slice(first.length).trim(), ctx.hiddenWords),
     count,
-    balance: thousands(ctx.desk.balance(viewer.id)),
+    balance: thousands(ctx.ledgerView.balance(viewer.id)),
     points: ctx.pointsName,
     channel: ctx.channelName,
   });
-  const kept = at.dust.fired.size >= mostRemembered ? [] : [...at.dust.fired];
+  const kept = at.transient.fired.size >= mostRemembered ? [] : [...at.transient.fired];
   return {
     durable,
-    dust: { fired: new Map([...kept, [command.id, atMs], ...(command.ownCooldownMs > 0 ? [[own, atMs] as const] : [])]) },
+    transient: { fired: new Map([...kept, [command.id, atMs], ...(command.ownCooldownMs > 0 ? [[own, atMs] as const] : [])]) },
     effects: [],
     notes: [{ did: "command/answered", count: 1, subject: name }],
     orders: [{ do: "say", text }],
   };
 }
 
-export const commandRules: GameRules<CommandBook, CommandDurable, CommandDust, never> = {
+export const commandRules: Module<CommandBook, CommandDurable, CommandTransient, never> = {
   kind: "commands",
   settings: commandBookSchema,
   defaults: commandBookDefaults,
   freshDurable: () => ({ counts: {}, at: {} }),
   freshDust: () => ({ fired: new Map() }),
   durable: commandDurableSchema,
+  single: true,
+  hears: ["message"],
+  // Other programs in chat are answered by nothing, so that no two of them talk to each other.
+  stops: (book, _, signal) => (signal.kind === "message" && botsOf(book).has(fold(signal.viewer.name)) ? "unanswered" : null),
+  chatWords: (book) => book.commands.flatMap((c) => c.words),
+  wordsForViewers: (book) =>
+    book.commands
+      .filter((c) => c.on && c.about !== "" && c.roles.includes("viewer"))
+      .map((c) => ({ word: c.words.join(" "), what: c.about })),
+  noteInWords: commandNoteInWords,
+  noteInShort: ({ did }) => (did === "command/answered" ? "command" : null),
   step: (at, signal, ctx) => (signal.kind === "message" ? onMessage(at, signal, ctx) : still(at)),
   view: (_settings, durable, audience) => (audience === "operator" ? { counts: durable.counts } : {}),
 };
 
 export function commandNoteInWords(note: Note): string {
   if (note.refusal?.code === "command/role") return `${note.subject ?? "it"} is not for this role`;
-  if (note.refusal?.code === "command/rests") return `${note.subject ?? "it"} rests for ${String(note.refusal.facts["freeInS"])} s more`;
+  if (note.refusal?.code === "command/rests")
+    return `${note.subject ?? "it"} is on cooldown for ${String(note.refusal.facts["freeInS"])} s more`;
   return note.did === "command/answered" ? "answered" : (note.refusal?.code ?? "");
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { roles } from "../signals/signal";
+import { roles, roleSchema } from "../signals/signal";
 import { checkTemplate } from "../words/template";
 
 /** A channel's own chat commands: words that answer, with variables, counters and lists to choose from. */
@@ -16,7 +16,7 @@ export const ownCommandSchema = z
     words: z.array(word).min(1, "A command needs a word.").max(6),
     /** What viewers read about it in the list; empty for not listed. */
     about: z.string().max(120),
-    roles: z.array(z.enum(roles)).min(1).max(roles.length),
+    roles: z.array(roleSchema).min(1).max(roles.length),
     cooldownMs: z.int().min(0).max(86_400_000),
     ownCooldownMs: z.int().min(0).max(86_400_000),
     answers: z.array(z.string().max(300)).min(1, "A command needs an answer.").max(100),

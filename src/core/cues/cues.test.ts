@@ -1,11 +1,11 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
-import { bareContext } from "../kernel/step";
-import { momentLookDefaults } from "../moments/moment";
+import { bareContext } from "../module/module";
+import { momentLookDefaults } from "../alerts/alert";
 import type { Deed } from "../rules/deeds";
 import type { Signal, Viewer } from "../signals/signal";
-import { type CueDust, cueBook } from "./cues";
+import { type CueTransient, cueBook } from "./cues";
 import { type Cue, type CueBook, cueBookSchema, type CueBookDurable, newCue } from "./settings";
 
 const ctx = bareContext(emoteIndex([]));
@@ -40,9 +40,9 @@ const show: Deed = {
   look: momentLookDefaults,
 };
 const cue = (part: Partial<Cue>): Cue => ({ ...newCue("door", "Kiln door"), deeds: [{ do: "say", text: "open" }], ...part });
-const book = (...cues: Cue[]): CueBook => cueBookSchema.parse({ schema: 1, cues });
-type State = { durable: CueBookDurable; dust: CueDust };
-const start = (): State => ({ durable: { on: [], pending: [] }, dust: { fired: {} } });
+const book = (...cues: Cue[]): CueBook => cueBookSchema.parse({ schema: 2, cues });
+type State = { durable: CueBookDurable; transient: CueTransient };
+const start = (): State => ({ durable: { on: [], pending: [] }, transient: { fired: {} } });
 const run = (settings: CueBook, signal: Signal, at: State = start()) =>
   cueBook.step(deepFreeze({ settings, ...at }), deepFreeze(signal), ctx);
 
@@ -75,12 +75,12 @@ describe("cues", () => {
     expect(cueBook.view(settings, kept, "overlay")).toMatchObject({
       moments: [{ picture: "prop:cup", text: "Tea break at Saltmarsh Kiln" }],
     });
-    expect(cueBook.view(settings, kept, "operator", on.dust)).toMatchObject({
+    expect(cueBook.view(settings, kept, "operator", on.transient)).toMatchObject({
       on: ["door"],
       cues: [{ id: "door", restsUntilMs: expect.any(Number) }],
     });
     expect(cueBook.view(settings, kept, "viewer")).toEqual({});
-    const off = run(settings, fired("door", 9_000), { durable: kept, dust: on.dust });
+    const off = run(settings, fired("door", 9_000), { durable: kept, transient: on.transient });
     expect(off.orders).toEqual([{ do: "say", text: "back" }]);
     expect(cueBook.view(settings, off.durable, "overlay")).toEqual({ moments: [] });
   });
@@ -112,7 +112,7 @@ describe("cues", () => {
   });
   test("two of one key or word, an unknown variable, no name: can't be saved", () => {
     const problem = (...cues: Cue[]): string => {
-      const parsed = cueBookSchema.safeParse({ schema: 1, cues });
+      const parsed = cueBookSchema.safeParse({ schema: 2, cues });
       return parsed.success ? "" : (parsed.error.issues[0]?.message ?? "");
     };
     expect(problem(cue({ key: "1" }), cue({ id: "b", key: "1" }))).toMatch(/same key/);

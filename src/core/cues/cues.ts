@@ -1,16 +1,17 @@
 import { fold } from "../kernel/fold";
-import type { Order } from "../kernel/order";
+import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import type { GameRules, StepContext, StepOutcome } from "../kernel/step";
+import type { Module, Note, StepContext, StepOutcome } from "../module/module";
 import { nextDue, type Pending, perform, whatIsDue } from "../rules/deeds";
+import { cueBookTo2, pendingTo2 } from "../rules/migrations";
 import { mayAs, type Signal } from "../signals/signal";
 import { type Cue, type CueBook, cueBookDefaults, type CueBookDurable, cueBookDurableSchema, cueBookSchema } from "./settings";
 
-export type CueDust = Readonly<{ fired: Readonly<Record<string, number>> }>;
-type At = Readonly<{ settings: CueBook; durable: CueBookDurable; dust: CueDust }>;
-type Outcome = StepOutcome<CueBookDurable, CueDust, never>;
+export type CueTransient = Readonly<{ fired: Readonly<Record<string, number>> }>;
+type At = Readonly<{ settings: CueBook; durable: CueBookDurable; transient: CueTransient }>;
+type Outcome = StepOutcome<CueBookDurable, CueTransient, never>;
 
-const still = (at: At): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes: [] });
+const still = (at: At): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes: [] });
 const held = (at: At, why: Refusal, subject: string): Outcome => ({ ...still(at), notes: [{ refusal: why, count: 1, subject }] });
 
 /** When a cue may be fired again, in milliseconds from now; 0 when it may. */
@@ -21,7 +22,7 @@ export const coolingMs = (cue: Cue, firedMs: number | undefined, nowMs: number):
 const stays = (order: Order): boolean => order.do === "show" && (order.moment.picture !== "" || order.moment.text !== "");
 
 function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): Outcome {
-  const coolsMs = coolingMs(cue, at.dust.fired[cue.id], signal.atMs);
+  const coolsMs = coolingMs(cue, at.transient.fired[cue.id], signal.atMs);
   // What was paid for is not refused: the reward has a cooldown of its own.
   const paid = signal.kind === "cue" && signal.via === "reward";
   if (coolsMs > 0 && !paid) return held(at, refusal("cue/cooling", { freeInS: Math.ceil(coolsMs / 1000) }), cue.name);
@@ -52,7 +53,7 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
   const changed = on !== at.durable.on || later.length > 0;
   return {
     durable: changed ? { on, pending: [...pending] } : at.durable,
-    dust: { fired: { ...at.dust.fired, [cue.id]: signal.atMs } },
+    transient: { fired: { ...at.transient.fired, [cue.id]: signal.atMs } },
     effects: [],
     notes: [{ did: turningOff ? "cue/off" : cue.kind === "on-off" ? "cue/on" : "cue/fired", count: 1, subject: cue.name, facts: { by } }],
     // A sound that belongs to what stays is played once, when it comes.
@@ -66,14 +67,44 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
   };
 }
 
+function cueNoteInWords({ did, refusal: why, subject = "" }: Note): string {
+  const what = subject === "" ? "" : `“${subject}” `;
+  switch (why?.code ?? did) {
+    case "cue/cooling":
+      return `${what}is on cooldown for ${String(why?.facts["freeInS"])} s more`;
+    case "cue/role":
+      return `${what}is not for this role`;
+    case "cue/unknown":
+      return "this cue is not there any more";
+    case "cue/fired":
+      return `cue ${what}fired`;
+    case "cue/on":
+      return `cue ${what}is on`;
+    case "cue/off":
+      return `cue ${what}is off`;
+    default:
+      return "";
+  }
+}
+
 /** The cues of a channel: a part without a picture of its own, but for what on/off cues keep on it. */
-export const cueBook: GameRules<CueBook, CueBookDurable, CueDust, never> = {
+export const cueBook: Module<CueBook, CueBookDurable, CueTransient, never> = {
   kind: "cues",
   settings: cueBookSchema,
   defaults: cueBookDefaults,
+  settingsSteps: [cueBookTo2],
+  stateSteps: [pendingTo2],
   freshDurable: () => ({ on: [], pending: [] }),
   freshDust: () => ({ fired: {} }),
   durable: cueBookDurableSchema,
+  single: true,
+  hears: ["message", "cue"],
+  onStage: true,
+  provides: (book) => ({ cues: book.cues.map((c) => c.id) }),
+  chatWords: (book) => book.cues.map((c) => c.word),
+  noteInWords: cueNoteInWords,
+  noteInShort: ({ did, subject = "" }) =>
+    did === "cue/fired" || did === "cue/on" ? `cue ${subject}`.trim() : did === "cue/off" ? `cue ${subject} off` : null,
   dueMs: (_, durable) => nextDue(durable.pending),
   step: (at, signal, ctx) => {
     switch (signal.kind) {
@@ -97,7 +128,7 @@ export const cueBook: GameRules<CueBook, CueBookDurable, CueDust, never> = {
         return still(at);
     }
   },
-  view: (settings, durable, audience, dust) => {
+  view: (settings, durable, audience, transient) => {
     if (audience === "operator")
       return {
         on: durable.on.map((o) => o.cueId),
@@ -107,9 +138,9 @@ export const cueBook: GameRules<CueBook, CueBookDurable, CueDust, never> = {
           key,
           word,
           kind,
-          does: deeds[0]?.do ?? "",
+          does: deeds[0] === undefined ? "" : deeds[0].do === "act" ? deeds[0].act : deeds[0].do,
           /** Until when it rests; 0 when it does not. */
-          restsUntilMs: dust?.fired[id] === undefined ? 0 : dust.fired[id] + cooldownMs,
+          restsUntilMs: transient?.fired[id] === undefined ? 0 : transient.fired[id] + cooldownMs,
         })),
       };
     if (audience === "viewer") return {};

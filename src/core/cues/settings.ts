@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { deedSchema, mostDeeds, pendingSchema, variablesOf } from "../rules/deeds";
-import { momentSchema } from "../moments/moment";
-import { roles } from "../signals/signal";
+import { alertSchema } from "../alerts/alert";
+import { roles, roleSchema } from "../signals/signal";
 import { checkTemplate } from "../words/template";
 
 /** A cue: a named set of effects fired by key, click, trigger address or chat word. On/off cues stay until fired again. */
@@ -14,7 +14,7 @@ export const cueSchema = z
     key: z.string().max(12),
     /** Word with which chat fires it; empty for none. */
     word: z.string().trim().max(40).regex(/^\S*$/u, "A chat word has no spaces."),
-    roles: z.array(z.enum(roles)).min(1).max(roles.length),
+    roles: z.array(roleSchema).min(1).max(roles.length),
     cooldownMs: z.int().min(0).max(3_600_000),
     kind: z.enum(["once", "on-off"]),
     deeds: z.array(deedSchema).max(mostDeeds),
@@ -39,7 +39,7 @@ export type Cue = z.infer<typeof cueSchema>;
 
 export const cueBookSchema = z
   .object({
-    schema: z.literal(1),
+    schema: z.literal(2),
     cues: z.array(cueSchema).max(60, "There are at most 60 cues."),
     hiddenWords: z.array(z.string()).max(0).default([]),
   })
@@ -58,11 +58,11 @@ export const cueBookSchema = z
     twice((c) => fold(c.word), "chat word");
   });
 export type CueBook = z.infer<typeof cueBookSchema>;
-export const cueBookDefaults: CueBook = { schema: 1, cues: [], hiddenWords: [] };
+export const cueBookDefaults: CueBook = { schema: 2, cues: [], hiddenWords: [] };
 
 export const cueBookDurableSchema = z.object({
   /** On/off cues that are on, and what each keeps on the picture. */
-  on: z.array(z.object({ cueId: z.string(), sinceMs: z.number(), moments: z.array(momentSchema) })),
+  on: z.array(z.object({ cueId: z.string(), sinceMs: z.number(), moments: z.array(alertSchema) })),
   pending: z.array(pendingSchema),
 });
 export type CueBookDurable = z.infer<typeof cueBookDurableSchema>;

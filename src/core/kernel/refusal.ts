@@ -1,6 +1,6 @@
 /**
  * An expected "no". Refusals are values, never thrown: a thrown error means a defect.
- * `code` is namespaced (`wall/viewer-limit`); `facts` hold what a reply needs to say it in words.
+ * `code` is namespaced (`game/cannot`); `facts` hold what a reply needs to say it in words.
  */
 export type Facts = Readonly<Record<string, string | number | boolean | null>>;
 export type Refusal = Readonly<{ code: string; facts: Facts }>;

@@ -40,6 +40,15 @@ export function parseJson(text: string): unknown {
   return mayBring.test(text) ? cleaned(value) : value;
 }
 
+/** The same, or null for what is no JSON. */
+export function jsonOrNull(text: string): unknown {
+  try {
+    return parseJson(text);
+  } catch {
+    return null;
+  }
+}
+
 /**
  * The form in which operators' names are compared, everywhere: in the column, by the limiter, when somebody
  * signs in. No two operators go by names that look alike.

@@ -5,7 +5,7 @@ const words: Readonly<Record<Reason, string>> = {
   presence: "for being there",
   signal: "earned",
   gift: "between viewers",
-  adjusted: "set right",
+  adjusted: "corrected",
   bought: "bought",
   asked: "asked for",
   done: "done",

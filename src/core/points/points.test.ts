@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { chanceFrom } from "../kernel/chance";
-import { bareContext } from "../kernel/step";
-import { type Desk, emptyDesk } from "../rewards/desk";
+import { bareContext } from "../module/module";
+import { type LedgerView, emptyLedgerView } from "../rewards/ledger-view";
 import type { Role, Signal } from "../signals/signal";
 import * as ledger from "./ledger";
 import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "./price";
@@ -106,15 +106,15 @@ describe("earning and giving", () => {
     name: "clay",
     words: { ...pointsDefaults.words, balance: "!clay" },
   });
-  const setUp = (part: Partial<PointsSettings> = {}, desk: Partial<Desk> = {}) => {
+  const setUp = (part: Partial<PointsSettings> = {}, ledgerView: Partial<LedgerView> = {}) => {
     const own = pointsSchema.parse({ ...settings, ...part });
-    let at = { settings: own, durable: pointsRules.freshDurable(own), dust: pointsRules.freshDust() };
+    let at = { settings: own, durable: pointsRules.freshDurable(own), transient: pointsRules.freshDust() };
     let seq = 0;
-    const ctx = bareContext(emoteIndex([]), { desk: { ...emptyDesk, ...desk }, showId: "show1" });
+    const ctx = bareContext(emoteIndex([]), { ledgerView: { ...emptyLedgerView, ...ledgerView }, showId: "show1" });
     return (signal: Record<string, unknown>, atMs = 0) => {
       seq += 1;
       const outcome = pointsRules.step(at, { seq, atMs, id: `s${seq}`, ...signal } as Signal, ctx);
-      at = { ...at, durable: outcome.durable, dust: outcome.dust };
+      at = { ...at, durable: outcome.durable, transient: outcome.transient };
       return outcome;
     };
   };
@@ -167,7 +167,7 @@ describe("earning and giving", () => {
     ).toEqual([["sig:1", 375]]);
     expect(paid(setUp({ dailyMost: 120 }, { earnedToday: () => 100 })({ kind: "follow", viewer: viewer("ada") }))).toEqual([["sig:1", 20]]);
     expect(paid(setUp()({ kind: "membership", viewer: viewer("bo"), months: 1, text: "", fromGift: "g1" }))).toEqual([]);
-    expect(worthTo(settings, viewer("ada", ["member", "vip"]), 10, 0)).toBe(15);
+    expect(worthTo(settings, viewer("ada", ["member", "guest"]), 10, 0)).toBe(15);
   });
   test("viewers give what they have, not to themselves, and not below the least", () => {
     const give = setUp(
@@ -204,7 +204,7 @@ describe("earning and giving", () => {
       });
     expect(hand(-30).booking?.entries[0]).toMatchObject({ reason: "adjusted", about: "lost on Friday", by: "maria" });
     // Both answers are values, in words.
-    expect(pointsNoteInWords(hand(-31).notes[0]!)).toContain("no account falls below none");
+    expect(pointsNoteInWords(hand(-31).notes[0]!)).toContain("nobody can have less than 0");
     expect(hand(-31).notes[0]?.refusal?.code).toBe("points/below-none");
   });
 });

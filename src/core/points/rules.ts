@@ -1,14 +1,16 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import type { Order } from "../kernel/order";
+import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
-import type { Booking } from "../rewards/desk";
+import type { Module, Note, StepContext, StepOutcome } from "../module/module";
+import type { Booking } from "../rewards/ledger-view";
 import { earned as earnedByRate } from "../signals/rate";
-import type { HandSignal, MessageSignal, Signal, Viewer } from "../signals/signal";
+import type { CommandSignal, MessageSignal, Signal, Viewer } from "../signals/signal";
 import { amountOf } from "../signals/tiers";
 import { count } from "../words/sentence";
 import * as ledger from "./ledger";
+import { type PointsCommand, pointsCommands } from "./commands";
+import { pointsNoteInWords } from "./words";
 import { earnKinds, type EarnKind, type PointsSettings, pointsDefaults, pointsSchema } from "./settings";
 
 /** When presence is paid next. */
@@ -24,9 +26,9 @@ export type PointsDurable = z.infer<typeof pointsDurableSchema>;
  */
 type Heard = Readonly<{ viewer: Viewer; atMs: number; before: Heard | null }>;
 /** `left`: who is yet to be paid in the round that runs. */
-export type PointsDust = Readonly<{ heard: Heard | null; length: number; left: readonly Heard[] }>;
-type At = Readonly<{ settings: PointsSettings; durable: PointsDurable; dust: PointsDust }>;
-type Outcome = StepOutcome<PointsDurable, PointsDust, never>;
+export type PointsTransient = Readonly<{ heard: Heard | null; length: number; left: readonly Heard[] }>;
+type At = Readonly<{ settings: PointsSettings; durable: PointsDurable; transient: PointsTransient }>;
+type Outcome = StepOutcome<PointsDurable, PointsTransient, never>;
 
 const minute = 60_000;
 const mostHeard = 100_000;
@@ -34,7 +36,7 @@ const mostHeard = 100_000;
 export const mostAtOnce = 2_000;
 const mostTakenIn = 50;
 const nothing: Booking = { entries: [], sales: [], names: [], prices: [] };
-const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes });
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes });
 const no = (at: At, why: Refusal): Outcome => still(at, [{ refusal: why, count: 1 }]);
 const isEarnKind = (kind: string): kind is EarnKind => (earnKinds as readonly string[]).includes(kind);
 
@@ -51,7 +53,7 @@ function oncePerViewer(newest: Heard | null, sinceMs: number): readonly Heard[] 
   for (let at = newest; at !== null && at.atMs >= sinceMs; at = at.before) if (!once.has(at.viewer.id)) once.set(at.viewer.id, at);
   return [...once.values()];
 }
-function chained(newestFirst: readonly Heard[]): PointsDust {
+function chained(newestFirst: readonly Heard[]): PointsTransient {
   let heard: Heard | null = null;
   for (let i = newestFirst.length - 1; i >= 0; i -= 1) {
     const { viewer, atMs } = newestFirst[i] ?? { viewer: null, atMs: 0 };
@@ -64,7 +66,7 @@ function onEvent(at: At, kind: EarnKind, signal: Signal, ctx: StepContext): Outc
   const viewer = "viewer" in signal ? signal.viewer : null;
   if (viewer === null) return still(at);
   const { value } = earnedByRate(at.settings.signals[kind], amountOf(signal) ?? 0);
-  const amount = worthTo(at.settings, viewer, value, ctx.desk.earnedToday(viewer.id));
+  const amount = worthTo(at.settings, viewer, value, ctx.ledgerView.earnedToday(viewer.id));
   if (amount === 0) return still(at);
   const entry = ledger.earned({ key: `sig:${signal.seq}`, atMs: signal.atMs, about: kind, by: "" }, "signal", viewer.id, amount);
   return {
@@ -78,19 +80,19 @@ function onEvent(at: At, kind: EarnKind, signal: Signal, ctx: StepContext): Outc
  * the minutes that are set. A large room is paid in several commits, each due at once after the one before.
  */
 function onTimer(at: At, nowMs: number, ctx: StepContext): Outcome {
-  const { settings, durable, dust } = at;
+  const { settings, durable, transient } = at;
   const everyMs = settings.presence.everyMin * minute;
   const round = Math.floor(nowMs / everyMs);
   if (durable.nextMs === null || durable.nextMs > nowMs) return { ...still(at), durable: { ...durable, nextMs: (round + 1) * everyMs } };
-  const begun = dust.left.length > 0;
-  const heard = begun ? dust.left : oncePerViewer(dust.heard, nowMs - settings.presence.withinMin * minute);
+  const begun = transient.left.length > 0;
+  const heard = begun ? transient.left : oncePerViewer(transient.heard, nowMs - settings.presence.withinMin * minute);
   const now = heard.slice(0, mostAtOnce);
   const left = ctx.showId === null ? [] : heard.slice(mostAtOnce);
   const to: { viewer: string; amount: number }[] = [];
   const names: { id: string; name: string }[] = [];
   if (ctx.showId !== null)
     for (const { viewer } of now) {
-      const amount = worthTo(settings, viewer, settings.presence.points, ctx.desk.earnedToday(viewer.id));
+      const amount = worthTo(settings, viewer, settings.presence.points, ctx.ledgerView.earnedToday(viewer.id));
       if (amount === 0) continue;
       to.push({ viewer: viewer.id, amount });
       names.push({ id: viewer.id, name: viewer.name });
@@ -100,7 +102,7 @@ function onTimer(at: At, nowMs: number, ctx: StepContext): Outcome {
   return {
     ...still(at),
     durable: { ...durable, nextMs: next },
-    dust: { ...(begun ? dust : chained(heard)), left },
+    transient: { ...(begun ? transient : chained(heard)), left },
     booking: to.length === 0 ? nothing : { ...nothing, entries: [ledger.earnedByMany(head, "presence", to)], names },
   };
 }
@@ -112,12 +114,12 @@ const rewound = (at: At, nowMs: number): At =>
     : { ...at, durable: { ...at.durable, nextMs: null } };
 
 const hear = (at: At, viewer: Viewer, atMs: number): At => {
-  const { dust } = at;
+  const { transient } = at;
   const kept =
-    dust.length >= mostHeard
-      ? { ...chained(oncePerViewer(dust.heard, atMs - at.settings.presence.withinMin * minute)), left: dust.left }
-      : dust;
-  return { ...at, dust: { ...kept, heard: { viewer, atMs, before: kept.heard }, length: kept.length + 1 } };
+    transient.length >= mostHeard
+      ? { ...chained(oncePerViewer(transient.heard, atMs - at.settings.presence.withinMin * minute)), left: transient.left }
+      : transient;
+  return { ...at, transient: { ...kept, heard: { viewer, atMs, before: kept.heard }, length: kept.length + 1 } };
 };
 
 function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome {
@@ -132,9 +134,9 @@ function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome 
     orders: [{ do: "say", text: `@${viewer.name} ${text}` }],
   });
   if (first === "" || first.length > 40) return still(at);
-  if (is(words.balance)) return say(`you have ${count(ctx.desk.balance(viewer.id))} ${name}`);
+  if (is(words.balance)) return say(`you have ${count(ctx.ledgerView.balance(viewer.id))} ${name}`);
   if (is(words.top)) {
-    const top = ctx.desk.top(5);
+    const top = ctx.ledgerView.top(5);
     return say(top.length === 0 ? `nobody has ${name} yet` : top.map((t, i) => `${i + 1}. ${t.name} ${count(t.balance)}`).join(" · "));
   }
   if (is(words.give)) return onGive(at, signal, second.replace(/^@/, ""), third, ctx);
@@ -151,10 +153,10 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
   const amount = /^\d{1,12}$/.test(amountText) ? Number(amountText) : 0;
   if (toName === "" || amount === 0) return answered(refusal("points/give-how", { word: words.give }));
   if (amount < give.least) return answered(refusal("points/too-little", { least: give.least, name }));
-  const to = ctx.desk.named(toName);
+  const to = ctx.ledgerView.named(toName);
   if (to === null) return answered(refusal("points/unknown-viewer", { viewer: toName }));
   if (to.id === viewer.id) return answered(refusal("points/to-oneself"));
-  const has = ctx.desk.balance(viewer.id);
+  const has = ctx.ledgerView.balance(viewer.id);
   if (has < amount) return answered(refusal("points/too-few", { has, name }));
   // A fee of at least one, where there is a fee.
   const fee = give.feeBp === 0 ? 0 : Math.max(1, Number((BigInt(amount) * BigInt(give.feeBp)) / 10_000n));
@@ -164,14 +166,16 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
   return { ...still(at, [note]), orders, booking: { ...nothing, entries: [entry], names: [{ id: viewer.id, name: viewer.name }, to] } };
 }
 
-function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
+function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { name } = at.settings;
-  const { hand, by, atMs, id } = signal;
+  const { by, atMs, id } = signal;
+  // The engine has read it by the schemas in commands.ts.
+  const hand = signal.hand as PointsCommand;
   if (ctx.rehearsing) return no(at, refusal("points/rehearsing", { name }));
   switch (hand.do) {
     case "adjust": {
       if (hand.by === 0) return no(at, refusal("points/nothing"));
-      const has = ctx.desk.balance(hand.viewer);
+      const has = ctx.ledgerView.balance(hand.viewer);
       if (has + hand.by < 0) return no(at, refusal("points/below-none", { has, name }));
       const entry = ledger.adjusted({ key: `adjust:${id}`, atMs, about: hand.why, by }, hand.viewer, hand.by);
       return {
@@ -194,7 +198,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
     }
     case "merge": {
       if (hand.from === hand.to) return no(at, refusal("points/to-oneself"));
-      const has = ctx.desk.balance(hand.from);
+      const has = ctx.ledgerView.balance(hand.from);
       if (has === 0) return no(at, refusal("points/nothing-there", { viewer: hand.fromName, name }));
       const entry = ledger.merged({ key: `merge:${id}`, atMs, about: hand.fromName, by }, hand.from, hand.to, has);
       return {
@@ -209,18 +213,28 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
         },
       };
     }
-    default:
-      return no(at, refusal("game/cannot"));
   }
 }
 
-export const pointsRules: GameRules<PointsSettings, PointsDurable, PointsDust, never> = {
+export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient, never> = {
   kind: "points",
   settings: pointsSchema,
   defaults: pointsDefaults,
   freshDurable: () => ({ nextMs: null, takenIn: [] }),
   freshDust: () => ({ heard: null, length: 0, left: [] }),
   durable: pointsDurableSchema,
+  single: true,
+  hears: ["message", "here", ...earnKinds],
+  commands: pointsCommands,
+  provides: (settings) => ({ pointsName: settings.name, dayOffsetMin: settings.dayOffsetMin }),
+  chatWords: (settings) => Object.values(settings.words),
+  wordsForViewers: ({ words, give }, name) => [
+    { word: words.balance, what: `how much ${name} you have` },
+    { word: words.top, what: `who has most ${name}` },
+    ...(give.on ? [{ word: words.give, what: `give ${name} to somebody: the word, a name and an amount` }] : []),
+  ],
+  noteInWords: pointsNoteInWords,
+  noteInShort: (note) => (note.did === "points/given" ? `gave ${count(note.count)}` : null),
   dueMs: (settings, durable) => (settings.presence.points === 0 ? null : (durable.nextMs ?? 0)),
   step: (given, signal, ctx) => {
     const at = rewound(given, signal.atMs);

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { rateSchema } from "../signals/rate";
-import { roles } from "../signals/signal";
+import { roles, roleSchema } from "../signals/signal";
 
 /** A channel's points: how they are called, earned and given (RULES section 10). */
 export const earnKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host"] as const;
@@ -28,7 +28,7 @@ export const pointsSchema = z
       host: rateSchema,
     }),
     /** What is earned, times this, in hundredths; the highest that applies. */
-    times: z.array(z.object({ role: z.enum(roles), hundredths: z.int().min(0).max(100_00) })).max(roles.length),
+    times: z.array(z.object({ role: roleSchema, hundredths: z.int().min(0).max(100_00) })).max(roles.length),
     /** Most a viewer earns in a day of the channel's; 0 for no limit. */
     dailyMost: z.int().min(0).max(1_000_000_000),
     /** Minutes east of UTC at which the channel's day begins. */
@@ -59,7 +59,7 @@ export const pointsDefaults: PointsSettings = {
   },
   times: [
     { role: "member", hundredths: 150 },
-    { role: "vip", hundredths: 150 },
+    { role: "guest", hundredths: 150 },
   ],
   dailyMost: 0,
   dayOffsetMin: 0,

@@ -1,5 +1,5 @@
 import type { Refusal } from "../kernel/refusal";
-import type { Note } from "../kernel/step";
+import type { Note } from "../module/module";
 import { count, type Sentence } from "../words/sentence";
 import { earnKinds, type EarnKind, type PointsSettings } from "./settings";
 
@@ -112,17 +112,15 @@ export function pointsRefusalInWords({ code, facts }: Refusal): string {
     case "points/too-few":
       return `you have ${count(Number(facts["has"]))} ${name}`;
     case "points/below-none":
-      return `there are ${count(Number(facts["has"]))} ${name} there; no account falls below none`;
+      return `there are ${count(Number(facts["has"]))} ${name} there; nobody can have less than 0`;
     case "points/rehearsing":
       return `a rehearsal touches no ${name}: set it right when it has ended`;
     case "points/taken-in-already":
-      return "this very list was taken in already";
+      return "this very list was imported already";
     case "points/nothing-there":
       return `${String(facts["viewer"])} has no ${name}`;
     case "points/nothing":
       return "nothing to change";
-    case "game/cannot":
-      return "points have nothing of the kind";
     default:
       return code;
   }

@@ -1,8 +1,8 @@
 import { ok, refused, type Result } from "../kernel/refusal";
-import type { StepContext } from "../kernel/step";
+import type { StepContext } from "../module/module";
 import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "../points/price";
 import { mayAs, type Viewer } from "../signals/signal";
-import type { Desk } from "./desk";
+import type { LedgerView } from "./ledger-view";
 import type { Reward } from "./settings";
 
 export type Asking = Readonly<{
@@ -13,6 +13,8 @@ export type Asking = Readonly<{
   /** The price the viewer was shown; null where none was. */
   shownPrice: number | null;
   /** A game it plays with that rests at the moment; null when all are there. */
+  /** What of it is not there any more. */
+  gone: string | null;
   rests: string | null;
   pointsName: string;
 }>;
@@ -22,9 +24,9 @@ export type Offer = Readonly<{ price: number; priceAfter: PriceAt | null; held: 
 const movingOf = (reward: Reward): MovingPrice | null => (reward.moving === null ? null : { floor: reward.price, ...reward.moving });
 
 /** What a reward costs now, in points. */
-export function costOf(reward: Reward, desk: Pick<Desk, "priceAt">, nowMs: number): number {
+export function costOf(reward: Reward, ledgerView: Pick<LedgerView, "priceAt">, nowMs: number): number {
   const moving = movingOf(reward);
-  return moving === null ? reward.price : inPoints(priceNow(moving, desk.priceAt(reward.id), nowMs));
+  return moving === null ? reward.price : inPoints(priceNow(moving, ledgerView.priceAt(reward.id), nowMs));
 }
 
 /** A time ahead of now was set by a clock that has been set right since: nothing rests longer than it rests. */
@@ -37,45 +39,57 @@ const waitS = (freeAtMs: number, nowMs: number): number => Math.ceil(Math.max(0,
  * on → on air → (what it plays with is there) → role → text → show limit → own limit → stock → own cooldown → shared cooldown → balance.
  * `atMs` is the time in the single writer, not of when it was asked.
  */
-export function redeem(reward: Reward, desk: Desk, asking: Asking): Result<Offer> {
+export function redeem(reward: Reward, ledgerView: LedgerView, asking: Asking): Result<Offer> {
   const { viewer, atMs } = asking;
   const about = { reward: reward.name };
   if (!reward.on) return refused("reward/off", about);
   if (reward.onlyOnAir && !asking.onAir) return refused("reward/off-air", about);
+  if (asking.gone !== null) return refused("reward/gone-thing", { ...about, what: asking.gone });
   if (asking.rests !== null) return refused("reward/game-rests", { ...about, game: asking.rests });
   if (reward.keptFor !== "" && reward.keptFor !== viewer.id) return refused("reward/kept", about);
   if (!mayAs(viewer, reward.roles)) return refused("reward/role", about);
   if (reward.text.how === "must" && asking.text.trim() === "") return refused("reward/text", { ...about, asks: reward.text.asks });
-  if (reward.perShow > 0 && desk.soldInShow(reward.id) >= reward.perShow)
+  if (reward.perShow > 0 && ledgerView.soldInShow(reward.id) >= reward.perShow)
     return refused("reward/show-limit", { ...about, most: reward.perShow });
-  if (reward.perViewerShow > 0 && desk.soldInShowTo(reward.id, viewer.id) >= reward.perViewerShow)
+  if (reward.perViewerShow > 0 && ledgerView.soldInShowTo(reward.id, viewer.id) >= reward.perViewerShow)
     return refused("reward/own-limit", { ...about, most: reward.perViewerShow });
-  if (reward.stock > 0 && desk.sold(reward.id) >= reward.stock) return refused("reward/sold-out", about);
+  if (reward.stock > 0 && ledgerView.sold(reward.id) >= reward.stock) return refused("reward/sold-out", about);
   // Those that wait for a yes get a code each as well.
-  const promised = reward.codes.length === 0 ? 0 : desk.handed(reward.id) + desk.waiting().filter((s) => s.rewardId === reward.id).length;
+  const promised =
+    reward.codes.length === 0 ? 0 : ledgerView.handed(reward.id) + ledgerView.waiting().filter((s) => s.rewardId === reward.id).length;
   if (reward.codes.length > 0 && promised >= reward.codes.length) return refused("reward/sold-out", about);
-  const ownMs = freeAt(desk.lastToMs(reward.id, viewer.id), reward.ownRestMs, atMs);
+  const ownMs = freeAt(ledgerView.lastToMs(reward.id, viewer.id), reward.ownRestMs, atMs);
   if (ownMs > atMs) return refused("reward/own-rest", { ...about, freeInS: waitS(ownMs, atMs), freeAtMs: ownMs });
-  const sharedMs = freeAt(desk.lastMs(reward.id), reward.sharedRestMs, atMs);
+  const sharedMs = freeAt(ledgerView.lastMs(reward.id), reward.sharedRestMs, atMs);
   if (sharedMs > atMs) return refused("reward/rest", { ...about, freeInS: waitS(sharedMs, atMs), freeAtMs: sharedMs });
-  const price = costOf(reward, desk, atMs);
+  const price = costOf(reward, ledgerView, atMs);
   // Nobody pays more than they were shown: they are asked again.
   if (asking.shownPrice !== null && price > asking.shownPrice)
     return refused("reward/dearer", { ...about, price, shown: asking.shownPrice });
-  const has = desk.balance(viewer.id);
+  const has = ledgerView.balance(viewer.id);
   if (has < price) return refused("reward/too-poor", { ...about, price, has, lacks: price - has, name: asking.pointsName });
   const moving = movingOf(reward);
   return ok({
     price,
-    priceAfter: moving === null ? null : afterSale(moving, desk.priceAt(reward.id), atMs),
+    priceAfter: moving === null ? null : afterSale(moving, ledgerView.priceAt(reward.id), atMs),
     held: reward.approval,
   });
 }
 
+/** What this reward would do something with and that is not there any more; null when all is there. Nobody pays for that. */
+export function goneThing(reward: Reward, { has }: Pick<StepContext, "has">): "game" | "cue" | "picture" | "sound" | null {
+  for (const deed of reward.deeds) {
+    if ((deed.do === "act" || deed.do === "switch") && !has("game", deed.game)) return "game";
+    if (deed.do === "cue" && !has("cue", deed.cue)) return "cue";
+    if (deed.do === "show" && deed.picture !== "" && !has("picture", deed.picture)) return "picture";
+    if ((deed.do === "show" || deed.do === "sound") && deed.sound !== "" && !has("sound", deed.sound)) return "sound";
+  }
+  return null;
+}
+
 /** The name of a game that this reward plays with and that rests; what it would do, it could not do now. */
 function restingGame(reward: Reward, ctx: Pick<StepContext, "gameRuns" | "gameName">): string | null {
-  for (const deed of reward.deeds)
-    if ((deed.do === "damage" || deed.do === "flock") && !ctx.gameRuns(deed.game)) return ctx.gameName(deed.game);
+  for (const deed of reward.deeds) if (deed.do === "act" && !ctx.gameRuns(deed.game)) return ctx.gameName(deed.game);
   return null;
 }
 
@@ -83,15 +97,16 @@ function restingGame(reward: Reward, ctx: Pick<StepContext, "gameRuns" | "gameNa
 export const offerTo = (
   reward: Reward,
   viewer: Viewer,
-  ctx: Pick<StepContext, "desk" | "showId" | "pointsName" | "gameRuns" | "gameName">,
+  ctx: Pick<StepContext, "ledgerView" | "showId" | "pointsName" | "gameRuns" | "gameName" | "has">,
   { atMs, text = "any", shownPrice = null }: Readonly<{ atMs: number; text?: string; shownPrice?: number | null }>,
 ): Result<Offer> =>
-  redeem(reward, ctx.desk, {
+  redeem(reward, ctx.ledgerView, {
     viewer,
     text,
     atMs,
     onAir: ctx.showId !== null,
     shownPrice,
+    gone: goneThing(reward, ctx),
     rests: restingGame(reward, ctx),
     pointsName: ctx.pointsName,
   });

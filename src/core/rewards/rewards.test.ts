@@ -1,9 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
-import { bareContext } from "../kernel/step";
+import { bareContext } from "../module/module";
 import type { Signal, Viewer } from "../signals/signal";
-import { type Desk, emptyDesk, type Sale } from "./desk";
+import { type LedgerView, emptyLedgerView, type Sale } from "./ledger-view";
 import { type Asking, costOf, redeem } from "./redeem";
 import { rewardsRules } from "./rules";
 import { newReward, type Reward, rewardBookSchema } from "./settings";
@@ -16,11 +16,12 @@ const asking = (part: Partial<Asking> = {}): Asking => ({
   atMs: 100_000,
   onAir: true,
   shownPrice: null,
+  gone: null,
   rests: null,
   pointsName: "clay",
   ...part,
 });
-const rich: Desk = { ...emptyDesk, balance: () => 1_000 };
+const rich: LedgerView = { ...emptyLedgerView, balance: () => 1_000 };
 const roar = (part: Partial<Reward> = {}): Reward => ({ ...newReward("roar", "Kiln roar", 200), ...part });
 
 describe("whether a reward is sold", () => {
@@ -38,8 +39,8 @@ describe("whether a reward is sold", () => {
       ownRestMs: 60_000,
       sharedRestMs: 30_000,
     });
-    let desk: Desk = {
-      ...emptyDesk,
+    let ledgerView: LedgerView = {
+      ...emptyLedgerView,
       balance: () => 10,
       soldInShow: () => 3,
       soldInShowTo: () => 1,
@@ -55,15 +56,15 @@ describe("whether a reward is sold", () => {
       () => (reward = { ...reward, keptFor: "" }),
       () => (reward = { ...reward, roles: ["member"] }),
       () => (ask = { ...ask, text: "iron red" }),
-      () => (desk = { ...desk, soldInShow: () => 2 }),
-      () => (desk = { ...desk, soldInShowTo: () => 0 }),
-      () => (desk = { ...desk, sold: () => 4 }),
-      () => (desk = { ...desk, lastToMs: () => 40_000 }),
-      () => (desk = { ...desk, lastMs: () => 70_000 }),
-      () => (desk = { ...desk, balance: () => 200 }),
+      () => (ledgerView = { ...ledgerView, soldInShow: () => 2 }),
+      () => (ledgerView = { ...ledgerView, soldInShowTo: () => 0 }),
+      () => (ledgerView = { ...ledgerView, sold: () => 4 }),
+      () => (ledgerView = { ...ledgerView, lastToMs: () => 40_000 }),
+      () => (ledgerView = { ...ledgerView, lastMs: () => 70_000 }),
+      () => (ledgerView = { ...ledgerView, balance: () => 200 }),
     ];
     for (const step of steps) {
-      const result = redeem(reward, desk, ask);
+      const result = redeem(reward, ledgerView, ask);
       if (!result.ok) {
         codes.push(result.refusal.code);
         expect(rewardRefusalInWords(result.refusal)).not.toMatch(/^reward\//);
@@ -83,29 +84,31 @@ describe("whether a reward is sold", () => {
       "reward/rest",
       "reward/too-poor",
     ]);
-    expect(redeem(reward, desk, ask)).toEqual({ ok: true, value: { price: 200, priceAfter: null, held: false } });
+    expect(redeem(reward, ledgerView, ask)).toEqual({ ok: true, value: { price: 200, priceAfter: null, held: false } });
   });
   test("a cooldown says what is left to wait, to the second, and is over at its end", () => {
-    const desk = { ...rich, lastMs: () => 100_000 };
-    const at = (atMs: number) => redeem(roar({ sharedRestMs: 12_000 }), desk, asking({ atMs }));
+    const ledgerView = { ...rich, lastMs: () => 100_000 };
+    const at = (atMs: number) => redeem(roar({ sharedRestMs: 12_000 }), ledgerView, asking({ atMs }));
     expect(at(100_001)).toMatchObject({ refusal: { code: "reward/rest", facts: { freeInS: 12 } } });
     expect(at(111_999)).toMatchObject({ refusal: { facts: { freeInS: 1 } } });
     expect(at(112_000).ok).toBe(true);
   });
   test("nobody pays more than they were shown", () => {
     const reward = roar({ moving: { ceiling: 1_000, raiseBp: 500, halfLifeMs: 600_000 } });
-    const desk = { ...rich, priceAt: () => ({ thousandths: 250_000, atMs: 100_000 }) };
-    expect(costOf(reward, desk, 100_000)).toBe(250);
-    expect(redeem(reward, desk, asking({ shownPrice: 240 }))).toMatchObject({ refusal: { code: "reward/dearer", facts: { price: 250 } } });
-    expect(redeem(reward, desk, asking({ shownPrice: 250 }))).toMatchObject({ ok: true, value: { price: 250 } });
+    const ledgerView = { ...rich, priceAt: () => ({ thousandths: 250_000, atMs: 100_000 }) };
+    expect(costOf(reward, ledgerView, 100_000)).toBe(250);
+    expect(redeem(reward, ledgerView, asking({ shownPrice: 240 }))).toMatchObject({
+      refusal: { code: "reward/dearer", facts: { price: 250 } },
+    });
+    expect(redeem(reward, ledgerView, asking({ shownPrice: 250 }))).toMatchObject({ ok: true, value: { price: 250 } });
   });
 });
 
 describe("buying, step by step", () => {
-  const book = (...rewards: Reward[]) => rewardBookSchema.parse({ schema: 1, rewards });
-  const run = (rewards: Reward[], signal: Record<string, unknown>, desk: Desk = rich, hushed = false) => {
-    const ctx = bareContext(emoteIndex([]), { desk, hushed, showId: "show7" });
-    const at = { settings: book(...rewards), durable: { pending: [], seen: [] }, dust: null };
+  const book = (...rewards: Reward[]) => rewardBookSchema.parse({ schema: 2, rewards });
+  const run = (rewards: Reward[], signal: Record<string, unknown>, ledgerView: LedgerView = rich, hushed = false) => {
+    const ctx = bareContext(emoteIndex([]), { ledgerView, hushed, showId: "show7" });
+    const at = { settings: book(...rewards), durable: { pending: [], seen: [] }, transient: null };
     return rewardsRules.step(deepFreeze(at), { seq: 5, atMs: 100_000, id: "s5", viewer: ada, ...signal } as Signal, ctx);
   };
   const says = (text: string) => ({ kind: "message", text, marks: [] });
@@ -163,8 +166,8 @@ describe("buying, step by step", () => {
     const asked = run([{ ...cheer, approval: true }], says("!roar"));
     expect(asked.booking).toMatchObject({ entries: [{ reason: "asked" }], sales: [{ state: "waiting", shown: false }] });
     expect(asked.orders?.map((o) => o.do)).toEqual(["answer"]);
-    const desk = { ...rich, sale: () => sale() };
-    expect(run([cheer], hand({ do: "sale", sale: "s1", what: "done" }), desk)).toMatchObject({
+    const ledgerView = { ...rich, sale: () => sale() };
+    expect(run([cheer], hand({ do: "sale", sale: "s1", what: "done" }), ledgerView)).toMatchObject({
       booking: { entries: [{ key: "done:s1:0", reason: "done" }], sales: [{ state: "done", decidedBy: "maria" }] },
       orders: [{ do: "redeemed" }],
     });
@@ -188,10 +191,10 @@ describe("buying, step by step", () => {
     expect(hushed.booking).toBeUndefined();
   });
   test("what is free moves no points and counts as sold", () => {
-    const free = run([{ ...cheer, price: 0 }], says("!roar"), emptyDesk);
+    const free = run([{ ...cheer, price: 0 }], says("!roar"), emptyLedgerView);
     expect(free.booking).toMatchObject({ entries: [], sales: [{ price: 0, state: "done" }] });
   });
   test("two rewards of one word are refused at save", () => {
-    expect(rewardBookSchema.safeParse({ schema: 1, rewards: [cheer, { ...cheer, id: "b", words: ["!Róar"] }] }).success).toBe(false);
+    expect(rewardBookSchema.safeParse({ schema: 2, rewards: [cheer, { ...cheer, id: "b", words: ["!Róar"] }] }).success).toBe(false);
   });
 });

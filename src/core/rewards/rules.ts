@@ -1,59 +1,26 @@
 import { compiled } from "../kernel/compiled";
 import { fold } from "../kernel/fold";
-import type { Order } from "../kernel/order";
-import { refusal, type Refusal } from "../kernel/refusal";
+import type { Order } from "../module/order";
+import { refusal } from "../kernel/refusal";
 import { cut } from "../kernel/text";
-import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
+import type { Module, Note, StepContext } from "../module/module";
 import * as ledger from "../points/ledger";
-import { nextDue, pendingSchema, perform, whatIsDue } from "../rules/deeds";
-import {
-  type HandSignal,
-  type MessageSignal,
-  type PurchaseSignal,
-  type RedemptionSignal,
-  type Signal,
-  type Viewer,
-} from "../signals/signal";
+import { nextDue, perform, whatIsDue } from "../rules/deeds";
+import { pendingTo2, rewardBookTo2 } from "../rules/migrations";
+import { type MessageSignal, type PurchaseSignal, type RedemptionSignal, type Signal, type Viewer } from "../signals/signal";
 import { count } from "../words/sentence";
-import { z } from "zod";
-import type { Booking, Sale } from "./desk";
+import { rewardCommands } from "./commands";
+import type { Sale } from "./ledger-view";
 import { nearest } from "./near";
 import { costOf, offerTo } from "./redeem";
+import { rewardNoteInShort, rewardNoteInWords } from "./words";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";
-
-export const rewardsDurableSchema = z.object({
-  pending: z.array(pendingSchema),
-  /** What the platform was seen to sell, newest first: partners are picked from these, never typed. */
-  seen: z.array(z.object({ item: z.string(), title: z.string(), lastMs: z.number() })).default([]),
-});
-export type RewardsDurable = z.infer<typeof rewardsDurableSchema>;
-type At = Readonly<{ settings: RewardBook; durable: RewardsDurable; dust: null }>;
-type Outcome = StepOutcome<RewardsDurable, null, never>;
-/** At most so many are given back at once, so that one press is one commit of bearable size. */
-export const mostAtOnce = 500;
+import { onHand } from "./on-command";
+import { rewardsDurableSchema, type RewardsDurable, type At, type Outcome, still, no, nothing, redeemed, nextCode } from "./outcome";
 const mostSeen = 100;
 const mostNamed = 6;
 /** So long after it should have begun, what no page has shown is told as not shown. */
 const graceMs = 30_000;
-
-const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: null, effects: [], notes });
-const no = (at: At, why: Refusal, subject?: string): Outcome =>
-  still(at, [{ refusal: why, count: 1, ...(subject === undefined ? {} : { subject }) }]);
-const nothing: Booking = { entries: [], sales: [], names: [], prices: [] };
-
-const redeemed = (sale: Sale, viewer: Viewer): Order => ({
-  do: "redeemed",
-  viewer,
-  saleId: sale.id,
-  rewardId: sale.rewardId,
-  reward: sale.rewardName,
-  price: sale.price,
-  text: sale.text,
-});
-
-/** The next code that nobody has yet; none where there are none. */
-const nextCode = (reward: Reward | undefined, ctx: StepContext): string =>
-  reward === undefined || reward.codes.length === 0 ? "" : (reward.codes[ctx.desk.handed(reward.id)] ?? "");
 
 /** A viewer wants a reward: by chat word, or from the viewer page. */
 export function wants(
@@ -96,7 +63,7 @@ export function wants(
         facts: {
           sale: sale.id,
           ...(sale.code === "" ? {} : { code: true }),
-          left: ctx.desk.balance(viewer.id) - price,
+          left: ctx.ledgerView.balance(viewer.id) - price,
           name: ctx.pointsName,
         },
       },
@@ -145,7 +112,7 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 function whatThereIs({ settings }: At, { viewer, atMs }: MessageSignal, ctx: StepContext): Note {
   const now = settings.rewards
     .filter((r) => offerTo(r, viewer, ctx, { atMs }).ok)
-    .map((r) => ({ name: wordsOf(r)[0] ?? r.name, cost: costOf(r, ctx.desk, atMs) }))
+    .map((r) => ({ name: wordsOf(r)[0] ?? r.name, cost: costOf(r, ctx.ledgerView, atMs) }))
     .sort((a, b) => a.cost - b.cost || (a.name < b.name ? -1 : 1));
   return {
     did: "reward/listed",
@@ -156,7 +123,7 @@ function whatThereIs({ settings }: At, { viewer, atMs }: MessageSignal, ctx: Ste
         .map((r) => `${r.name} ${count(r.cost)}`)
         .join(" · "),
       more: Math.max(0, now.length - mostNamed),
-      has: ctx.desk.balance(viewer.id),
+      has: ctx.ledgerView.balance(viewer.id),
       name: ctx.pointsName,
     },
   };
@@ -172,8 +139,17 @@ function whatItCosts({ settings }: At, asked: string, { viewer, atMs }: MessageS
   if (asked === "" || reward === undefined) return { refusal: refusal("reward/which", { word: settings.words.price }), count: 1 };
   const offer = offerTo(reward, viewer, ctx, { atMs });
   const facts = { name: ctx.pointsName, word: wordsOf(reward)[0] ?? "" };
+  // What it costs is told during a wait too, with the wait.
+  const waitS = offer.ok ? undefined : offer.refusal.facts["freeInS"];
+  if (!offer.ok && typeof waitS === "number")
+    return {
+      did: "reward/costs",
+      count: costOf(reward, ctx.ledgerView, atMs),
+      subject: reward.name,
+      facts: { ...facts, waitS, own: offer.refusal.code === "reward/own-rest" },
+    };
   return offer.ok || offer.refusal.code === "reward/too-poor"
-    ? { did: "reward/costs", count: costOf(reward, ctx.desk, atMs), subject: reward.name, facts }
+    ? { did: "reward/costs", count: costOf(reward, ctx.ledgerView, atMs), subject: reward.name, facts }
     : { refusal: offer.refusal, count: 1, subject: reward.name };
 }
 
@@ -187,111 +163,10 @@ function onPurchase(given: At, signal: PurchaseSignal, ctx: StepContext): Outcom
   return wants(at, { ...reward, price: 0, moving: null }, signal.viewer, signal.text, null, signal, ctx);
 }
 
-/** Gives back what a sale cost; the price comes from where it lies. */
-const backOf = (sale: Sale, atMs: number, by: string): Booking => ({
-  ...nothing,
-  entries:
-    sale.price === 0
-      ? []
-      : [
-          ledger.refunded(
-            { key: `back:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by },
-            sale.viewer.id,
-            sale.price,
-            sale.state === "waiting" ? "held" : "spent",
-          ),
-        ],
-  sales: [{ ...sale, state: "refunded", decidedBy: by }],
-});
-
-function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
-  const { hand, by, atMs } = signal;
-  // It would look decided, and be forgotten with the rehearsal.
-  if (ctx.rehearsing) return no(at, refusal("sale/rehearsing"));
-  switch (hand.do) {
-    case "sale": {
-      const sale = ctx.desk.sale(hand.sale);
-      if (sale === null) return no(at, refusal("sale/unknown"));
-      if (hand.seen !== undefined && hand.seen !== sale.state)
-        return no(at, refusal("sale/decided-by", { by: sale.decidedBy, state: sale.state }), sale.rewardName);
-      if (sale.state === "refunded") return no(at, refusal("sale/refunded-already"), sale.rewardName);
-      if (hand.what === "refund")
-        return {
-          ...still(at, [{ did: "reward/refunded", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
-          booking: backOf(sale, atMs, by),
-        };
-      if (hand.what === "undone") {
-        if (sale.state !== "done") return no(at, refusal("sale/not-done"), sale.rewardName);
-        const head = { key: `undone:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by };
-        return {
-          ...still(at, [{ did: "reward/undone", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
-          booking: {
-            ...nothing,
-            entries: sale.price === 0 ? [] : [ledger.undone(head, sale.price)],
-            sales: [{ ...sale, state: "waiting", decidedBy: "", times: sale.times + 1 }],
-          },
-        };
-      }
-      if (hand.what === "play") {
-        if (sale.state !== "done") return no(at, refusal("sale/not-done"), sale.rewardName);
-        if (!at.settings.rewards.some((r) => r.id === sale.rewardId)) return no(at, refusal("reward/gone"), sale.rewardName);
-        return {
-          ...still(at, [{ did: "reward/played", count: 1, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
-          orders: [redeemed(sale, { ...sale.viewer, roles: [] })],
-        };
-      }
-      if (sale.state === "done") return no(at, refusal("sale/done-already"), sale.rewardName);
-      const reward = at.settings.rewards.find((r) => r.id === sale.rewardId);
-      const code = sale.code === "" ? nextCode(reward, ctx) : sale.code;
-      const done: Sale = { ...sale, state: "done", decidedBy: by, shown: true, code };
-      return {
-        ...still(at, [{ did: "reward/done", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
-        orders: [redeemed(done, { ...sale.viewer, roles: [] })],
-        booking: {
-          ...nothing,
-          entries:
-            sale.price === 0 ? [] : [ledger.done({ key: `done:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by }, sale.price)],
-          sales: [done],
-        },
-      };
-    }
-    case "sale-again": {
-      // A refund that was a slip: the points are taken again, if they are still there.
-      const sale = ctx.desk.sale(hand.sale);
-      if (sale === null) return no(at, refusal("sale/unknown"));
-      if (sale.state !== "refunded") return no(at, refusal("sale/not-refunded"), sale.rewardName);
-      const has = ctx.desk.balance(sale.viewer.id);
-      if (has < sale.price)
-        return no(at, refusal("sale/spent-since", { viewer: sale.viewer.name, has, price: sale.price }), sale.rewardName);
-      const head = { key: `again:${sale.id}:${signal.id}`, atMs, about: sale.rewardName, by };
-      const entry = sale.shown ? ledger.bought(head, sale.viewer.id, sale.price) : ledger.asked(head, sale.viewer.id, sale.price);
-      return {
-        ...still(at, [{ did: "reward/again", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
-        booking: {
-          ...nothing,
-          entries: sale.price === 0 ? [] : [entry],
-          sales: [{ ...sale, state: sale.shown ? "done" : "waiting", decidedBy: by, times: sale.times + 1 }],
-        },
-      };
-    }
-    case "refund-all": {
-      const all = ctx.desk.waiting().filter((s) => s.rewardId === hand.reward);
-      if (all.length === 0) return no(at, refusal("sale/none-waits"));
-      const bookings = all.slice(0, mostAtOnce).map((sale) => backOf(sale, atMs, by));
-      return {
-        ...still(at, [{ did: "reward/refunded-all", count: bookings.length, subject: all[0]?.rewardName ?? "" }]),
-        booking: { ...nothing, entries: bookings.flatMap((b) => b.entries), sales: bookings.flatMap((b) => b.sales) },
-      };
-    }
-    default:
-      return no(at, refusal("game/cannot"));
-  }
-}
-
 function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outcome {
   const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
   if (reward === undefined) return still(at);
-  const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: ctx.hiddenWords });
+  const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: ctx.hiddenWords, fixed: true });
   // What is to be seen or heard carries its sale, so that the page which shows it can say so.
   const sold = (list: readonly Order[]): Order[] =>
     list.map((o) => (o.do === "show" ? { ...o, moment: { ...o.moment, sale: signal.saleId } } : o));
@@ -307,14 +182,33 @@ function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outco
   };
 }
 
-/** Rewards: a part without a picture. What was sold is no state of its own but rows, read through the desk. */
-export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = {
+/** Rewards: a part without a picture. What was sold is no state of its own but rows, read through the ledgerView. */
+export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
   kind: "rewards",
   settings: rewardBookSchema,
   defaults: rewardBookDefaults,
+  settingsSteps: [rewardBookTo2],
+  stateSteps: [pendingTo2],
   freshDurable: () => ({ pending: [], seen: [] }),
   freshDust: () => null,
   durable: rewardsDurableSchema,
+  single: true,
+  hears: ["message", "wish", "purchase", "redemption"],
+  commands: rewardCommands,
+  saleOf: (command) => (command.do === "sale" || command.do === "sale-again" ? String(command["sale"]) : null),
+  chatWords: (book) => [...Object.values(book.words), ...book.rewards.flatMap((r) => r.words)],
+  wordsForViewers: ({ words }, name) => [
+    { word: words.shop, what: `what you can have for your ${name}` },
+    { word: words.price, what: "what something costs: the word and its name" },
+  ],
+  takeBack: ({ did, count: price, subject = "", facts = {} }) => {
+    const sale = facts["sale"];
+    if ((did !== "reward/bought" && did !== "reward/asked") || typeof sale !== "string") return [];
+    const back = price === 0 ? "Take it back" : `Refund ${count(price)}`;
+    return [{ label: back, did: `${subject} was refunded.`, command: { do: "sale", sale, what: "refund" } }];
+  },
+  noteInWords: rewardNoteInWords,
+  noteInShort: rewardNoteInShort,
   dueMs: (_, durable) => nextDue(durable.pending),
   step: (at, signal, ctx) => {
     switch (signal.kind) {
@@ -339,6 +233,6 @@ export const rewardsRules: GameRules<RewardBook, RewardsDurable, null, never> = 
         return still(at);
     }
   },
-  // Price tags need the desk and the viewer who looks; the engine makes them with `tagsFor` (tags.ts).
+  // Price tags need the ledgerView and the viewer who looks; the engine makes them with `tagsFor` (tags.ts).
   view: (_settings, durable, audience) => (audience === "operator" ? { seen: durable.seen } : {}),
 };

@@ -156,7 +156,7 @@ export function rewardSentences(r: Reward, pointsName: string): readonly Sentenc
     {
       id: "rest",
       parts: [
-        "After a sale it rests for ",
+        "After a sale it is on cooldown for ",
         rest("sharedRestMs", "Cooldown for everyone", r.sharedRestMs),
         "; who bought it waits ",
         rest("ownRestMs", "Cooldown for the one who bought it", r.ownRestMs),
@@ -168,11 +168,11 @@ export function rewardSentences(r: Reward, pointsName: string): readonly Sentenc
       parts: [
         "Sold at most ",
         whole("perShow", "Most sold in one show; 0 for no limit", r.perShow, 0, 1_000_000),
-        " times in one show, ",
+        r.perShow === 1 ? " time in one show, " : " times in one show, ",
         whole("perViewerShow", "Most sold to one viewer in one show; 0 for no limit", r.perViewerShow, 0, 1_000_000),
-        " times to one viewer in it, ",
+        r.perViewerShow === 1 ? " time to one viewer in it, " : " times to one viewer in it, ",
         whole("stock", "How many there are; 0 for without end", r.stock, 0, 1_000_000),
-        " times in all. 0 sets no limit.",
+        r.stock === 1 ? " time in all. 0 sets no limit." : " times in all. 0 sets no limit.",
       ],
     },
     {

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { deedSchema, mostDeeds } from "../rules/deeds";
-import { roles } from "../signals/signal";
+import { roles, roleSchema } from "../signals/signal";
 
 /** One thing a viewer buys with points (RULES section 9). */
 const points = z.int().min(0).max(1_000_000_000);
@@ -35,7 +35,7 @@ export const rewardSchema = z
       .nullable(),
     /** How many there are; 0 for without end. */
     stock: limit,
-    roles: z.array(z.enum(roles)).min(1).max(roles.length),
+    roles: z.array(roleSchema).min(1).max(roles.length),
     onlyOnAir: z.boolean(),
     /** Whether a text comes with it, and what it is asked for as. */
     text: z.object({ how: z.enum(["none", "may", "must"]), asks: z.string().max(80) }),
@@ -63,7 +63,7 @@ export type Reward = z.infer<typeof rewardSchema>;
 
 export const rewardBookSchema = z
   .object({
-    schema: z.literal(1),
+    schema: z.literal(2),
     rewards: z.array(rewardSchema).max(300, "There are at most 300 rewards."),
     /** Words with which viewers ask what there is, and what one of them costs; empty for none. */
     words: z.object({ shop: word, price: word }).default({ shop: "!shop", price: "!price" }),
@@ -91,7 +91,7 @@ export const rewardBookSchema = z
       ctx.addIssue({ code: "custom", message: "Two rewards have the same mark." });
   });
 export type RewardBook = z.infer<typeof rewardBookSchema>;
-export const rewardBookDefaults: RewardBook = { schema: 1, rewards: [], words: { shop: "!shop", price: "!price" } };
+export const rewardBookDefaults: RewardBook = { schema: 2, rewards: [], words: { shop: "!shop", price: "!price" } };
 
 export const newReward = (id: string, name: string, price: number): Reward => ({
   id,

@@ -1,21 +1,25 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
-import { noteInShort, noteInWords } from "../games/note-words";
-import { bareContext, type StepContext } from "../kernel/step";
+import { noteInShort, noteInWords } from "../modules";
+import { bareContext, type StepContext } from "../module/module";
+import { momentLookDefaults } from "../alerts/alert";
 import { historyInWords } from "../points/history";
 import { reasons } from "../points/ledger";
+import type { Deed } from "../rules/deeds";
 import type { Role, Signal } from "../signals/signal";
 import { plain } from "../words/sentence";
-import { type Desk, emptyDesk } from "./desk";
+import { type LedgerView, emptyLedgerView } from "./ledger-view";
 import { nearest, slips } from "./near";
+import { offerTo } from "./redeem";
 import { rewardsRules } from "./rules";
 import { formOf, put, rewardSentences, wordFrom } from "./sentences";
 import { newReward, type Reward, rewardBookDefaults, rewardBookSchema } from "./settings";
 import { tagsFor } from "./tags";
+import { rewardRefusalInWords } from "./words";
 
 const reward = (id: string, part: Partial<Reward> = {}): Reward => ({ ...newReward(id, id, 100), words: [`!${id}`], ...part });
 const viewer = (id: string, roles: Role[] = []) => ({ id, name: id, roles });
-const rich: Desk = { ...emptyDesk, balance: () => 420 };
+const rich: LedgerView = { ...emptyLedgerView, balance: () => 420 };
 
 describe("what was probably meant", () => {
   test("a slip is a letter more, less, other, or two swapped", () => {
@@ -42,12 +46,12 @@ describe("asking in chat", () => {
       reward("drip", { price: 50 }),
       reward("mug", { price: 9_000 }),
       reward("mods", { roles: ["moderator"], price: 1 }),
-      reward("hammer", { deeds: [{ do: "damage", game: "boss", how: "damage", rate: { give: 5, per: 1 } }], price: 60 }),
+      reward("hammer", { deeds: [{ do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 1 }], price: 60 }),
     ],
   });
   const say = (text: string, part: Partial<StepContext> = {}) => {
-    const ctx = bareContext(emoteIndex([]), { desk: rich, pointsName: "clay", ...part });
-    const at = { settings: book, durable: rewardsRules.freshDurable(book), dust: null };
+    const ctx = bareContext(emoteIndex([]), { ledgerView: rich, pointsName: "clay", ...part });
+    const at = { settings: book, durable: rewardsRules.freshDurable(book), transient: null };
     const out = rewardsRules.step(
       at,
       { kind: "message", seq: 1, atMs: 1_000, id: "m", viewer: viewer("ada"), text, marks: [] } as Signal,
@@ -58,7 +62,7 @@ describe("asking in chat", () => {
   test("what can be had is listed cheapest first, and only what can be had now by this viewer", () => {
     expect(say("!shop").words).toBe("you have 420 clay: !drip 50 · !hammer 60 · !roar 200");
     expect(say("!shop", { gameRuns: () => false }).words).toBe("you have 420 clay: !drip 50 · !roar 200");
-    expect(say("!shop", { desk: emptyDesk }).words).toBe("you have 0 clay; nothing can be had for it now");
+    expect(say("!shop", { ledgerView: emptyLedgerView }).words).toBe("you have 0 clay; nothing can be had for it now");
   });
   test("what something costs, by name, word, or nearly so", () => {
     for (const asked of ["roar", "!ROAR", "roarr"]) expect(say(`!price ${asked}`).words).toBe("roar costs 200 clay: write !roar");
@@ -74,8 +78,8 @@ describe("asking in chat", () => {
       ...rewardBookDefaults,
       rewards: [reward("note", { deeds: [{ do: "say", text: "{viewer}: {text}" }] })],
     });
-    const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };
-    const ctx = bareContext(emoteIndex([]), { desk: rich, hiddenWords: ["crackpot"] });
+    const at = { settings, durable: rewardsRules.freshDurable(settings), transient: null };
+    const ctx = bareContext(emoteIndex([]), { ledgerView: rich, hiddenWords: ["crackpot"] });
     const step = (signal: Record<string, unknown>) =>
       rewardsRules.step(at, { seq: 1, atMs: 1, id: "x", viewer: viewer("ada"), ...signal } as unknown as Signal, ctx);
     const redeemed = step({ kind: "redemption", saleId: "s1", rewardId: "note", reward: "note", price: 1, text: "you CRACKPOT" })
@@ -86,25 +90,65 @@ describe("asking in chat", () => {
   });
   test("what needs something private is sold on the viewer page alone", () => {
     const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [reward("card", { detail: "Where to?", approval: true })] });
-    const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };
+    const at = { settings, durable: rewardsRules.freshDurable(settings), transient: null };
     const signal = { kind: "message", seq: 1, atMs: 1, id: "m", viewer: viewer("ada"), text: "!card", marks: [] } as Signal;
-    const out = rewardsRules.step(at, signal, bareContext(emoteIndex([]), { desk: rich }));
+    const out = rewardsRules.step(at, signal, bareContext(emoteIndex([]), { ledgerView: rich }));
     expect([out.notes[0]?.refusal?.code, out.booking]).toEqual(["reward/page-only", undefined]);
   });
   test("what needs a game that rests is refused before anybody pays", () => {
     const resting = say("!hammer", { gameRuns: () => false, gameName: () => "Old Spall" });
-    expect(resting.words).toBe("hammer needs Old Spall, which rests at the moment; nothing was paid");
+    expect(resting.words).toBe("hammer needs Old Spall, which is stopped at the moment; nothing was paid");
     expect(resting.booking).toBeUndefined();
     expect(say("!hammer").booking?.sales).toHaveLength(1);
+  });
+  test.each(["game", "cue", "picture", "sound"] as const)(
+    "what needs a %s that is gone is not on sale, and says why before anybody pays",
+    (gone) => {
+      const deed: Deed = {
+        game: { do: "switch" as const, game: "x", on: true },
+        cue: { do: "cue" as const, cue: "x" },
+        picture: { do: "show" as const, picture: "x", sound: "", volume: 1, text: "", ms: 500, lane: "", look: momentLookDefaults },
+        sound: { do: "sound" as const, sound: "x", volume: 1, lane: "" },
+      }[gone];
+      const ctx = bareContext(emoteIndex([]), { ledgerView: rich, has: (what) => what !== gone });
+      const offer = offerTo(reward("r", { deeds: [deed] }), viewer("ada"), ctx, { atMs: 0 });
+      expect(offer.ok ? "" : rewardRefusalInWords(offer.refusal)).toContain(`it needs a ${gone} that is not there any more`);
+      expect(
+        offerTo(reward("r", { deeds: [deed] }), viewer("ada"), bareContext(emoteIndex([]), { ledgerView: rich }), { atMs: 0 }).ok,
+      ).toBe(true);
+    },
+  );
+  test("the price is told during a wait too, with the wait, and whose it is", () => {
+    const roar = { ...rich, lastMs: () => 0, lastToMs: () => null };
+    const own = { ...rich, lastMs: () => null, lastToMs: () => 0 };
+    const book = rewardBookSchema.parse({
+      ...rewardBookDefaults,
+      rewards: [reward("roar", { price: 200, sharedRestMs: 20_000, ownRestMs: 50_000 })],
+    });
+    const ask = (ledgerView: typeof rich) => {
+      const out = rewardsRules.step(
+        { settings: book, durable: rewardsRules.freshDurable(book), transient: null },
+        { kind: "message", seq: 1, atMs: 1_000, id: "m", viewer: viewer("ada"), text: "!price roar", marks: [] },
+        bareContext(emoteIndex([]), { ledgerView, pointsName: "clay" }),
+      );
+      return noteInWords("rewards", out.notes[0]!);
+    };
+    expect(ask(roar)).toBe("roar costs 200 clay; it can be had again in 19 s");
+    expect(ask(own)).toBe("roar costs 200 clay; you can have it again in 49 s");
+  });
+  test("what was bought can be refunded where it stands in the talk", () => {
+    const note = { did: "reward/bought", count: 60, subject: "hammer", facts: { sale: "s1" } };
+    expect(rewardsRules.takeBack?.(note)).toMatchObject([{ label: "Refund 60", command: { do: "sale", sale: "s1", what: "refund" } }]);
+    expect(rewardsRules.takeBack?.({ did: "reward/refunded", count: 60 })).toEqual([]);
   });
 });
 
 describe("what the platform sells", () => {
   const step = (book: Reward[], item: string) => {
     const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: book });
-    const at = { settings, durable: rewardsRules.freshDurable(settings), dust: null };
+    const at = { settings, durable: rewardsRules.freshDurable(settings), transient: null };
     const signal = { kind: "purchase", seq: 4, atMs: 9, id: "p", viewer: viewer("ada"), item, title: "Ring it", price: 500, text: "" };
-    return rewardsRules.step(at, signal as Signal, bareContext(emoteIndex([]), { desk: emptyDesk }));
+    return rewardsRules.step(at, signal as Signal, bareContext(emoteIndex([]), { ledgerView: emptyLedgerView }));
   };
   test("is done without our points when it is tied to a reward, and told when it is tied to none", () => {
     const tied = step([reward("bell", { partner: "bell-1", perShow: 3 })], "bell-1");
@@ -138,13 +182,13 @@ describe("price tags", () => {
       reward("few", { stock: 5 }),
     ],
   });
-  const desk: Desk = {
-    ...emptyDesk,
+  const ledgerView: LedgerView = {
+    ...emptyLedgerView,
     lastMs: (id) => (id === "roar" ? 90_000 : null),
     sold: (id) => (id === "few" ? 3 : 0),
     balance: (id) => (id === "bo" ? 500 : 0),
   };
-  const shown = bareContext(emoteIndex([]), { desk, pointsName: "clay" });
+  const shown = bareContext(emoteIndex([]), { ledgerView, pointsName: "clay" });
   test("a stranger sees what is sold and what stands in everyone’s way; not what is off or kept", () => {
     const tags = tagsFor(book, shown, looking);
     expect(tags.map((t) => [t.id, t.code, t.freeAtMs, t.left])).toEqual([

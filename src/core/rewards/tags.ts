@@ -1,5 +1,5 @@
 import type { Viewer } from "../signals/signal";
-import type { StepContext } from "../kernel/step";
+import type { StepContext } from "../module/module";
 import { costOf, offerTo } from "./redeem";
 import type { Reward, RewardBook } from "./settings";
 import { rewardRefusalInWords } from "./words";
@@ -43,14 +43,14 @@ export type Looking = Readonly<{
  */
 export function tagsFor(
   book: RewardBook,
-  ctx: Pick<StepContext, "desk" | "showId" | "hushed" | "pointsName" | "gameRuns" | "gameName">,
+  ctx: Pick<StepContext, "ledgerView" | "showId" | "hushed" | "pointsName" | "gameRuns" | "gameName" | "has">,
   looking: Looking,
 ): readonly Tag[] {
   const { nowMs, viewer } = looking;
-  const { desk } = ctx;
-  const stranger: Viewer = { id: "", name: "", roles: ["viewer", "member", "vip", "moderator", "streamer"] };
+  const { ledgerView } = ctx;
+  const stranger: Viewer = { id: "", name: "", roles: ["viewer", "member", "guest", "moderator", "streamer"] };
   const seenBy = viewer ?? stranger;
-  const own = viewer === null ? { ...ctx, desk: { ...desk, balance: () => Number.MAX_SAFE_INTEGER } } : ctx;
+  const own = viewer === null ? { ...ctx, ledgerView: { ...ledgerView, balance: () => Number.MAX_SAFE_INTEGER } } : ctx;
   return book.rewards
     .filter((r) => r.on && (r.keptFor === "" || r.keptFor === viewer?.id))
     .map((r): Tag => {
@@ -64,14 +64,14 @@ export function tagsFor(
         category: r.category,
         icon: r.icon === "" ? null : looking.icon(r.icon),
         words: r.words.filter((w) => w !== ""),
-        price: costOf(r, desk, nowMs),
+        price: costOf(r, ledgerView, nowMs),
         moving: r.moving !== null,
         approval: r.approval,
         text: r.text,
         detail: r.detail,
-        left: r.stock === 0 ? null : Math.max(0, r.stock - desk.sold(r.id)),
+        left: r.stock === 0 ? null : Math.max(0, r.stock - ledgerView.sold(r.id)),
         // Whoever looks counts down by themselves: what changed every second would be sent to everyone every second.
-        why: no === null ? "" : freeAtMs > 0 ? "rests for a while" : rewardRefusalInWords(no),
+        why: no === null ? "" : freeAtMs > 0 ? "on cooldown for a while" : rewardRefusalInWords(no),
         code: no?.code ?? "",
         kept: r.keptFor !== "",
         freeAtMs,

@@ -1,5 +1,5 @@
 import type { Refusal } from "../kernel/refusal";
-import type { Note } from "../kernel/step";
+import type { Note } from "../module/module";
 import { count } from "../words/sentence";
 
 const wait = (s: number): string => (s < 90 ? `${s} s` : s < 5_400 ? `${Math.ceil(s / 60)} min` : `${Math.ceil(s / 3_600)} h`);
@@ -15,8 +15,10 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return "buying pauses at the moment; nothing was paid";
     case "reward/gone":
       return "this is not sold any more; nothing was paid";
+    case "reward/gone-thing":
+      return `“${String(facts["reward"])}” can’t be had: it needs a ${String(facts["what"])} that is not there any more`;
     case "reward/game-rests":
-      return `${name} needs ${String(facts["game"])}, which rests at the moment; nothing was paid`;
+      return `${name} needs ${String(facts["game"])}, which is stopped at the moment; nothing was paid`;
     case "reward/near":
       return `did you mean ${String(facts["word"])}?`;
     case "reward/which":
@@ -34,17 +36,17 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
     case "reward/role":
       return `${name} is not for your role`;
     case "reward/text":
-      return `${name} needs words behind it${facts["asks"] === "" ? "" : `: ${String(facts["asks"])}`}`;
+      return `${name} needs a text after its word${facts["asks"] === "" ? "" : `: ${String(facts["asks"])}`}`;
     case "reward/show-limit":
-      return `${name} was sold ${n("most")} times in this show; that is all for today`;
+      return `${name} was sold ${Number(facts["most"]) === 1 ? "once" : `${n("most")} times`} in this show; that is all for today`;
     case "reward/own-limit":
-      return `${name} is sold to each viewer ${n("most")} times a show`;
+      return `${name} is sold to each viewer ${Number(facts["most"]) === 1 ? "once" : `${n("most")} times`} a show`;
     case "reward/sold-out":
       return `${name} is sold out`;
     case "reward/own-rest":
       return `you can have ${name} again in ${wait(Number(facts["freeInS"]))}`;
     case "reward/rest":
-      return `${name} rests for ${wait(Number(facts["freeInS"]))} more`;
+      return `${name} is on cooldown for ${wait(Number(facts["freeInS"]))} more`;
     case "reward/dearer":
       return `${name} costs ${n("price")} by now; nothing was paid`;
     case "reward/too-poor":
@@ -70,8 +72,6 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return "it was done already";
     case "sale/none-waits":
       return "none of it waits";
-    case "game/cannot":
-      return "rewards have nothing of the kind";
     default:
       return code;
   }
@@ -102,6 +102,8 @@ export function rewardNoteInWords(note: Note): string {
       return `${start}: ${String(list)}${Number(more) > 0 ? ` and ${String(more)} more` : ""}`;
     }
     case "reward/costs":
+      if (typeof note.facts?.["waitS"] === "number")
+        return `${subject} costs ${count(note.count)} ${String(note.facts["name"] ?? "")}; ${note.facts["own"] === true ? "you can have it again" : "it can be had again"} in ${wait(note.facts["waitS"])}`;
       return `${subject} costs ${count(note.count)} ${String(note.facts?.["name"] ?? "")}${note.facts?.["word"] ? `: write ${String(note.facts["word"])}` : ""}`;
     case "reward/done":
       return `${String(note.facts?.["reward"])} of ${subject} was done`;
@@ -111,5 +113,18 @@ export function rewardNoteInWords(note: Note): string {
       return `${count(note.count)} who asked for ${subject} got their points back`;
     default:
       return "";
+  }
+}
+
+export function rewardNoteInShort({ did, count: n, subject = "" }: Note): string | null {
+  switch (did) {
+    case "reward/bought":
+      return `${subject} −${count(n)}`;
+    case "reward/asked":
+      return `asked: ${subject}`;
+    case "reward/refunded":
+      return `+${count(n)} back`;
+    default:
+      return null;
   }
 }

@@ -1,11 +1,13 @@
 import { z } from "zod";
 import { findEmotes } from "../chat/emotes";
+import { actionOf } from "../games/words";
 import { exhaustive } from "../kernel/refusal";
-import { type Order, orderSchema } from "../kernel/order";
-import type { StepContext } from "../kernel/step";
-import { lengthOf, momentLookSchema } from "../moments/moment";
+import { type Order, orderSchema } from "../module/order";
+import { emoteSourceSchema, entriesOf } from "../module/fields";
+import type { StepContext } from "../module/module";
+import { lengthOf, alertLookSchema } from "../alerts/alert";
 import { moneyInWords } from "../signals/money";
-import { earned, rateSchema } from "../signals/rate";
+import { earned } from "../signals/rate";
 import { nameOf, type Signal } from "../signals/signal";
 import { amountOf } from "../signals/tiers";
 import { fillTemplate, showable, type Values } from "../words/template";
@@ -15,15 +17,16 @@ const text = z.string().max(300);
 const gameRef = z.string().max(26);
 const propRef = z.string().max(26);
 export const deedSchema = z.discriminatedUnion("do", [
-  z.object({ do: z.literal("damage"), game: gameRef, how: z.enum(["damage", "heal"]), rate: rateSchema }),
+  /**
+   * An action of a game, with what it is given by the action's fields; an amount may be given for every so much of
+   * the signal's. Whether the game has such an action, its definition says when it comes to it.
+   */
   z.object({
-    do: z.literal("flock"),
+    do: z.literal("act"),
     game: gameRef,
-    count: z.int().min(1).max(2_000),
-    overMs: z.int().min(0).max(60_000),
-    from: z.enum(["message", "most-used", "chosen"]),
-    chosen: z.array(z.string().min(1).max(80)).max(50),
-    motion: z.string().max(32),
+    act: z.string().min(1).max(40),
+    input: z.record(z.string().max(40), z.unknown()).refine((v) => JSON.stringify(v).length <= 8_000, "What comes with it is too long."),
+    per: z.int().min(1).max(Number.MAX_SAFE_INTEGER),
   }),
   z.object({
     do: z.literal("show"),
@@ -33,12 +36,11 @@ export const deedSchema = z.discriminatedUnion("do", [
     text,
     ms: z.int().min(500).max(120_000),
     lane: z.string().max(26),
-    look: momentLookSchema,
+    look: alertLookSchema,
   }),
   z.object({ do: z.literal("sound"), sound: propRef, volume: z.int().min(0).max(100), lane: z.string().max(26) }),
   z.object({ do: z.literal("say"), text }),
   z.object({ do: z.literal("switch"), game: gameRef, on: z.boolean() }),
-  z.object({ do: z.literal("tell-rules"), game: gameRef }),
   /** Fires a cue; one that was paid for does not wait for the cue's cooldown. */
   z.object({ do: z.literal("cue"), cue: z.string().max(26) }),
   z.object({ do: z.literal("wait"), ms: z.int().min(100).max(600_000) }),
@@ -147,24 +149,34 @@ const messageKeys = (signal: Signal, ctx: StepContext): readonly string[] =>
       ? findEmotes(signal.text, signal.marks, ctx.emotes, { own: true, marked: true, emoji: true }).map((e) => e.key)
       : [];
 
+/** What an action is given for this signal; null when that is nothing: an amount of 0, or no emotes in the message. */
+function inputOf(deed: Extract<Deed, { do: "act" }>, signal: Signal, ctx: StepContext, fixed: boolean): Record<string, unknown> | null {
+  const input: Record<string, unknown> = {};
+  for (const [name, field] of entriesOf(actionOf(ctx.gameKind(deed.game), deed.act)?.input ?? {})) {
+    const given = Object.hasOwn(deed.input, name) ? deed.input[name] : field.start;
+    input[name] = given;
+    if (field.kind === "amount" && typeof given === "number" && Number.isSafeInteger(given) && given >= 0) {
+      const { value } = earned({ give: given, per: deed.per }, fixed ? deed.per : (amountOf(signal) ?? 0));
+      if (value === 0) return null;
+      input[name] = Math.min(field.most, value);
+    }
+    const source = field.kind === "emotes" ? emoteSourceSchema.safeParse(given) : null;
+    if (source?.success === true && source.data.from === "message") {
+      const keys = [...new Set(messageKeys(signal, ctx))].slice(0, 50);
+      if (keys.length === 0) return null;
+      input[name] = { from: "chosen", chosen: keys };
+    }
+  }
+  return input;
+}
+
 /** One deed as an order; null when there is nothing to do (an amount of nothing, no emotes in the message). */
-function orderOf(deed: Deed, signal: Signal, ctx: StepContext, values: Values, id: string): Order | null {
+function orderOf(deed: Deed, signal: Signal, ctx: StepContext, values: Values, id: string, fixed: boolean): Order | null {
   const viewer = "viewer" in signal ? signal.viewer : null;
   switch (deed.do) {
-    case "damage": {
-      const { value } = earned(deed.rate, amountOf(signal) ?? 0);
-      return value === 0 ? null : { do: "hand", gameId: deed.game, viewer, hand: { do: deed.how, amount: value } };
-    }
-    case "flock": {
-      const keys = deed.from === "message" ? [...new Set(messageKeys(signal, ctx))].slice(0, 50) : deed.chosen;
-      if (deed.from === "message" && keys.length === 0) return null;
-      const hand = { do: "flock" as const, count: deed.count, overMs: deed.overMs, motion: deed.motion === "" ? null : deed.motion };
-      return {
-        do: "hand",
-        gameId: deed.game,
-        viewer,
-        hand: deed.from === "most-used" ? { ...hand, from: "most-used", chosen: [] } : { ...hand, from: "chosen", chosen: [...keys] },
-      };
+    case "act": {
+      const input = inputOf(deed, signal, ctx, fixed);
+      return input === null ? null : { do: "hand", gameId: deed.game, viewer, hand: { ...input, do: deed.act } };
     }
     case "show": {
       const picture = deed.picture === "" ? "" : `prop:${deed.picture}`;
@@ -185,8 +197,6 @@ function orderOf(deed: Deed, signal: Signal, ctx: StepContext, values: Values, i
       return { do: "say", text: fillTemplate(deed.text, values) };
     case "switch":
       return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "switch", on: deed.on } };
-    case "tell-rules":
-      return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "tell-rules" } };
     case "cue":
       return { do: "cue", cueId: deed.cue, by: nameOf(viewer), via: signal.kind === "redemption" ? "reward" : "rundown" };
     case "wait":
@@ -201,7 +211,8 @@ export function perform(
   deeds: readonly Deed[],
   signal: Signal,
   ctx: StepContext,
-  at: Readonly<{ id: string; hidden: readonly string[] }>,
+  /** `fixed`: amounts are what they say, whatever the signal’s. */
+  at: Readonly<{ id: string; hidden: readonly string[]; fixed?: boolean }>,
 ): Readonly<{ orders: readonly Order[]; later: readonly Pending[] }> {
   const values = valuesOf(signal, ctx, at.hidden);
   const groups: Pending[] = [{ dueMs: signal.atMs, id: at.id, orders: [] }];
@@ -209,7 +220,7 @@ export function perform(
     const last = groups[groups.length - 1];
     if (last === undefined) return;
     if (deed.do === "wait") return void groups.push({ dueMs: last.dueMs + deed.ms, id: at.id, orders: [] });
-    const order = orderOf(deed, signal, ctx, values, `${at.id}.${i}`);
+    const order = orderOf(deed, signal, ctx, values, `${at.id}.${i}`, at.fixed === true);
     if (order !== null) last.orders.push(order);
   });
   const [first, ...later] = groups;

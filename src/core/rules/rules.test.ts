@@ -1,13 +1,15 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
-import { bareContext } from "../kernel/step";
-import { momentLookDefaults } from "../moments/moment";
+import { bareContext } from "../module/module";
+import { momentLookDefaults } from "../alerts/alert";
 import type { Signal, Viewer } from "../signals/signal";
 import type { Deed } from "./deeds";
 import { explain, rulebook } from "./rules";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, rulebookSchema, type RulebookDurable, type When } from "./settings";
-import { deedInWords, orderInWords, partNoteInWords, ruleHints, ruleRefusalInWords, tierInWords, whenInWords } from "./words";
+import { deedInWords, orderInWords, ruleRefusalInWords, tierInWords, whenInWords } from "./words";
+import { ruleHints } from "./hints";
+import { noteInWords } from "../modules";
 
 const ada: Viewer = { id: "ada", name: "Ada", roles: [] };
 const mod: Viewer = { id: "max", name: "Max", roles: ["moderator"] };
@@ -29,10 +31,10 @@ const rule = (when: When, deeds: Deed[], part: Partial<Rule> = {}): Rule => ({
 });
 const book = (...rules: Rule[]): Rulebook => rulebookSchema.parse({ ...rulebookDefaults, rules, hiddenWords: ["crackpot"] });
 const fresh = (part: Partial<RulebookDurable> = {}): RulebookDurable => ({ ...rulebook.freshDurable(rulebookDefaults), ...part });
-const run = (settings: Rulebook, s: Signal, durable = fresh(), dust = rulebook.freshDust()) =>
-  rulebook.step(deepFreeze({ settings, durable, dust }), deepFreeze(s), ctx);
+const run = (settings: Rulebook, s: Signal, durable = fresh(), transient = rulebook.freshDust()) =>
+  rulebook.step(deepFreeze({ settings, durable, transient }), deepFreeze(s), ctx);
 const why = (settings: Rulebook, s: Signal, durable = fresh()) =>
-  explain({ settings, durable, dust: { fired: {} } }, s, ctx)[0]?.decision.refusal?.code ?? "fires";
+  explain({ settings, durable, transient: { fired: {} } }, s, ctx)[0]?.decision.refusal?.code ?? "fires";
 
 describe("when a rule answers", () => {
   test("its kind, and only its kind, in the order of the book", () => {
@@ -89,10 +91,12 @@ describe("when a rule answers", () => {
   test("after it has answered it rests, and says for how long", () => {
     const settings = book(rule("tip", [say("x")], { cooldownMs: 10_000 }));
     const first = run(settings, tip(500));
-    const again = rulebook.step({ settings, durable: first.durable, dust: first.dust }, tip(500, ada, "", 1_004_500), ctx);
+    const again = rulebook.step({ settings, durable: first.durable, transient: first.transient }, tip(500, ada, "", 1_004_500), ctx);
     expect(again.orders).toEqual([]);
     expect(again.notes[0]?.refusal).toEqual({ code: "rule/cooling", facts: { freeInS: 6 } });
-    expect(rulebook.step({ settings, durable: first.durable, dust: first.dust }, tip(500, ada, "", 1_010_000), ctx).orders).toHaveLength(1);
+    expect(
+      rulebook.step({ settings, durable: first.durable, transient: first.transient }, tip(500, ada, "", 1_010_000), ctx).orders,
+    ).toHaveLength(1);
   });
   test("a paid reaction of one kind, whatever its case", () => {
     const settings = book(rule("reaction", [say("x")], { reaction: "Sherd" }));
@@ -124,14 +128,20 @@ describe("what a rule does", () => {
   };
   test("each effect becomes one order; texts are filled with what is fit to be shown", () => {
     const deeds: Deed[] = [
-      { do: "damage", game: "boss", how: "damage", rate: { give: 5, per: 100 } },
-      { do: "damage", game: "boss", how: "heal", rate: { give: 1, per: 1_000_000 } },
-      { do: "flock", game: "wall", count: 9, overMs: 0, from: "most-used", chosen: [], motion: "" },
+      { do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 100 },
+      { do: "act", game: "boss", act: "heal", input: { amount: 1 }, per: 1_000_000 },
+      {
+        do: "act",
+        game: "wall",
+        act: "flock",
+        input: { count: 9, overMs: 0, emotes: { from: "most-used", chosen: [] }, motion: "" },
+        per: 1,
+      },
       show,
       { do: "sound", sound: "bell", volume: 100, lane: "" },
       say("{viewer} tips {amount}"),
       { do: "switch", game: "wall", on: false },
-      { do: "tell-rules", game: "boss" },
+      { do: "act", game: "boss", act: "tell-rules", input: {}, per: 1 },
     ];
     const { orders = [] } = run(book(rule("tip", deeds)), tip(430, { ...ada, name: "crackpot\u202E!" }, "see http://x.invalid"));
     // 1 for a million of 4.30 is nothing, so it is left out.
@@ -154,10 +164,20 @@ describe("what a rule does", () => {
   });
   test("a flock of the message's emotes: each kind once, none when there is none", () => {
     const settings = book(
-      rule("message", [{ do: "flock", game: "wall", count: 9, overMs: 0, from: "message", chosen: [], motion: "rain" }]),
+      rule("message", [
+        {
+          do: "act",
+          game: "wall",
+          act: "flock",
+          input: { count: 9, overMs: 0, emotes: { from: "message", chosen: [] }, motion: "rain" },
+          per: 1,
+        },
+      ]),
     );
     const said = (text: string) => run(settings, signal({ kind: "message", viewer: ada, text, marks: [] })).orders;
-    expect(said("wobblePot wobblePot 🔥")).toMatchObject([{ hand: { from: "chosen", chosen: ["own:w", "emoji:🔥"], motion: "rain" } }]);
+    expect(said("wobblePot wobblePot 🔥")).toMatchObject([
+      { hand: { emotes: { from: "chosen", chosen: ["own:w", "emoji:🔥"] }, motion: "rain" } },
+    ]);
     expect(said("no emotes here")).toEqual([]);
   });
   test("a wait holds back what follows it, and outlives a restart as part of the state", () => {
@@ -229,6 +249,7 @@ describe("what can't be saved", () => {
 describe("in words", () => {
   const names = {
     game: (id: string) => (id === "boss" ? "Old Spall" : null),
+    kind: (id: string) => (id === "boss" ? "boss-battle" : ""),
     prop: (id: string) => (id === "bell" ? "Small bell" : null),
     home: "EUR",
   };
@@ -244,16 +265,16 @@ describe("in words", () => {
     expect(tierInWords({ when: "follow" }, { at: "least", amount: 0 }, "EUR")).toBe("");
   });
   test("every effect and every order is told, what is gone included", () => {
-    expect(deedInWords({ do: "damage", game: "boss", how: "heal", rate: { give: 5, per: 100 } }, "tip", names)).toBe(
+    expect(deedInWords({ do: "act", game: "boss", act: "heal", input: { amount: 5 }, per: 100 }, { when: "tip" }, names)).toBe(
       "heal Old Spall by 5 for every 1.00 EUR",
     );
-    expect(deedInWords({ do: "switch", game: "x", on: true }, "tip", names)).toBe("start a game that is gone");
-    expect(deedInWords({ do: "sound", sound: "bell", volume: 1, lane: "" }, "tip", names)).toBe("play Small bell");
+    expect(deedInWords({ do: "switch", game: "x", on: true }, { when: "tip" }, names)).toBe("start a game that is gone");
+    expect(deedInWords({ do: "sound", sound: "bell", volume: 1, lane: "" }, { when: "tip" }, names)).toBe("play Small bell");
     const { orders = [] } = run(
-      book(rule("tip", [{ do: "damage", game: "boss", how: "damage", rate: { give: 5, per: 100 } }, say("hi")])),
+      book(rule("tip", [{ do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 100 }, say("hi")])),
       tip(400),
     );
-    expect(orders.map((o) => orderInWords(o, names))).toEqual(["Old Spall is hit by 20", "chat is told “hi”"]);
+    expect(orders.map((o) => orderInWords(o, names))).toEqual(["hit Old Spall by 20", "chat is told “hi”"]);
   });
   test.each([
     "rule/off",
@@ -270,15 +291,15 @@ describe("in words", () => {
     const words = ruleRefusalInWords(
       { code, facts: { reaction: "ember", fromMin: 3, toMin: 9, currency: "SEK", amount: 4, freeInS: 6 } },
       names,
-      "tip",
+      { when: "tip" },
     );
     expect(words).not.toBe(code);
     expect(words).not.toMatch(/undefined|NaN/);
   });
   test("notes are told with the rule's name", () => {
-    expect(partNoteInWords({ did: "rule/fired", count: 1, subject: "Tips" })).toBe("rule “Tips” answered");
-    expect(partNoteInWords({ refusal: { code: "cue/cooling", facts: { freeInS: 3 } }, count: 1, subject: "Door" })).toBe(
-      "“Door” rests for 3 s more",
+    expect(noteInWords("rules", { did: "rule/fired", count: 1, subject: "Tips" })).toBe("rule “Tips” answered");
+    expect(noteInWords("cues", { refusal: { code: "cue/cooling", facts: { freeInS: 3 } }, count: 1, subject: "Door" })).toBe(
+      "“Door” is on cooldown for 3 s more",
     );
   });
 });
@@ -305,17 +326,27 @@ describe("warnings before the show", () => {
   });
   test("a rule that fires something missing says what", () => {
     expect(hints(rule("tip", []))).toMatch(/does nothing yet/);
-    expect(hints(rule("tip", [{ do: "damage", game: "gone", how: "damage", rate: { give: 1, per: 1 } }]))).toMatch(
+    expect(hints(rule("tip", [{ do: "act", game: "gone", act: "damage", input: { amount: 1 }, per: 1 }]))).toMatch(
       /a game that is not there/,
     );
-    expect(hints(rule("tip", [{ do: "damage", game: "wall", how: "damage", rate: { give: 1, per: 1 } }]))).toMatch(/no health/);
+    expect(hints(rule("tip", [{ do: "act", game: "wall", act: "damage", input: { amount: 1 }, per: 1 }]))).toMatch(/its game can’t do/);
     expect(hints(rule("tip", [{ do: "sound", sound: "gone", volume: 1, lane: "" }]))).toMatch(/sound that is not there/);
-    expect(hints(rule("tip", [{ do: "flock", game: "wall", count: 1, overMs: 0, from: "chosen", chosen: [], motion: "" }]))).toMatch(
-      /none is chosen/,
-    );
     expect(
-      hints(rule("happened", [{ do: "damage", game: "boss", how: "damage", rate: { give: 1, per: 1 } }], { what: "boss/hit" })),
-    ).toMatch(/hits with hits/);
+      hints(
+        rule("tip", [
+          {
+            do: "act",
+            game: "wall",
+            act: "flock",
+            input: { count: 1, overMs: 0, emotes: { from: "chosen", chosen: [] }, motion: "" },
+            per: 1,
+          },
+        ]),
+      ),
+    ).toMatch(/none is chosen/);
+    expect(
+      hints(rule("happened", [{ do: "act", game: "boss", act: "damage", input: { amount: 1 }, per: 1 }], { what: "boss/hit" })),
+    ).toMatch(/doing the same again/);
   });
   test("a good rule has none", () => expect(hints(rule("tip", [say("x"), { do: "sound", sound: "bell", volume: 50, lane: "" }]))).toBe(""));
 });

@@ -1,10 +1,12 @@
 import { fold } from "../kernel/fold";
-import type { Order } from "../kernel/order";
+import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import type { GameRules, Note, StepContext, StepOutcome } from "../kernel/step";
-import { mayAs, type Signal } from "../signals/signal";
+import type { Module, Note, StepContext, StepOutcome } from "../module/module";
+import { mayAs, platformKinds, type Signal } from "../signals/signal";
 import { amountOf, tierFor } from "../signals/tiers";
 import { type Pending, perform } from "./deeds";
+import { pendingTo2, rulebookTo2 } from "./migrations";
+import { ruleNoteInWords } from "./words";
 import {
   type Rule,
   type Rulebook,
@@ -16,9 +18,9 @@ import {
 } from "./settings";
 
 /** When each rule fired last; lost in a crash, which only lets a rule fire a little early. */
-export type RulebookDust = Readonly<{ fired: Readonly<Record<string, number>> }>;
-type At = Readonly<{ settings: Rulebook; durable: RulebookDurable; dust: RulebookDust }>;
-type Outcome = StepOutcome<RulebookDurable, RulebookDust, never>;
+export type RulebookTransient = Readonly<{ fired: Readonly<Record<string, number>> }>;
+type At = Readonly<{ settings: Rulebook; durable: RulebookDurable; transient: RulebookTransient }>;
+type Outcome = StepOutcome<RulebookDurable, RulebookTransient, never>;
 
 export type Decision = Readonly<{ rule: Rule; tier: Tier | null; refusal: Refusal | null; amount: number | null }>;
 const mostPending = 500;
@@ -58,7 +60,7 @@ export function decide(rule: Rule, signal: Signal, at: At): Decision {
   if (amount === null) return no("rule/currency", { currency: signal.kind === "tip" ? signal.currency : "" });
   const tier = tierFor(rule.tiers, amount);
   if (tier === null) return no("rule/tier", { amount });
-  const firedMs = at.dust.fired[rule.id];
+  const firedMs = at.transient.fired[rule.id];
   if (rule.cooldownMs > 0 && firedMs !== undefined && signal.atMs < firedMs + rule.cooldownMs)
     return no("rule/cooling", { freeInS: Math.ceil((firedMs + rule.cooldownMs - signal.atMs) / 1000) });
   return { rule, tier, refusal: null, amount };
@@ -110,7 +112,7 @@ function onTimer(at: At, signal: Extract<Signal, { kind: "timer" }>, ctx: StepCo
   for (const { orders: waited } of due) orders.push(...waited);
   let pending = at.durable.pending.filter((p) => p.dueMs > signal.atMs);
   const timers = { ...at.durable.timers };
-  let fired = at.dust.fired;
+  let fired = at.transient.fired;
   for (const rule of at.settings.rules) {
     const dueMs = timers[rule.id];
     if (rule.when !== "timer" || !rule.on || dueMs === undefined || dueMs > signal.atMs) continue;
@@ -124,21 +126,35 @@ function onTimer(at: At, signal: Extract<Signal, { kind: "timer" }>, ctx: StepCo
     fired = { ...fired, [rule.id]: signal.atMs };
     notes.push({ did: "rule/fired", count: 1, subject: rule.name });
   }
-  return { durable: { ...at.durable, pending: pending.slice(0, mostPending), timers }, dust: { fired }, effects: [], notes, orders };
+  return { durable: { ...at.durable, pending: pending.slice(0, mostPending), timers }, transient: { fired }, effects: [], notes, orders };
 }
 
 /**
  * The rulebook: a part like a game, without a picture. What it does are orders to others. Rules answer
  * in their order; each answers for itself, so one signal may set off several.
  */
-export const rulebook: GameRules<Rulebook, RulebookDurable, RulebookDust, never> = {
+export const rulebook: Module<Rulebook, RulebookDurable, RulebookTransient, never> = {
   kind: "rules",
   settings: rulebookSchema,
   defaults: rulebookDefaults,
+  settingsSteps: [rulebookTo2],
+  stateSteps: [pendingTo2],
   freshDurable: () => ({ showStartMs: null, pending: [], timers: {} }),
   freshDust: () => ({ fired: {} }),
   durable: rulebookDurableSchema,
-  dueMs: (_, durable) => {
+  single: true,
+  hears: ["message", ...platformKinds, "redemption", "happened"],
+  provides: ({ money, hiddenWords, lanes }) => ({ money, hiddenWords, queues: lanes }),
+  chatWords: (book) => book.rules.flatMap((r) => (r.words.how === "is" ? r.words.list : [])),
+  wordsForViewers: (book) =>
+    book.rules
+      .filter((r) => r.on && r.when === "message" && r.words.how === "is" && r.roles.includes("viewer"))
+      .map((r) => ({ word: r.words.list[0] ?? "", what: r.name })),
+  noteInWords: ruleNoteInWords,
+  noteInShort: ({ did, subject = "" }) => (did === "rule/fired" ? subject || "rule" : null),
+  dueMs: ({ rules }, durable) => {
+    // Timers that were just set begin with the first signal; this is it when nobody sends one.
+    if (rules.some((r) => r.when === "timer" && r.on && !Object.hasOwn(durable.timers, r.id))) return 0;
     let due: number | null = null;
     for (const at of [...durable.pending.map((p) => p.dueMs), ...Object.values(durable.timers)]) if (due === null || at < due) due = at;
     return due;
@@ -149,7 +165,7 @@ export const rulebook: GameRules<Rulebook, RulebookDurable, RulebookDust, never>
     const orders: Order[] = [];
     const notes: Note[] = [];
     const later: Pending[] = [];
-    let { fired } = at.dust;
+    let { fired } = at.transient;
     for (const { decision, orders: own, later: waits } of explain(at, signal, ctx)) {
       const { rule, refusal: why } = decision;
       if (why !== null) {
@@ -164,7 +180,7 @@ export const rulebook: GameRules<Rulebook, RulebookDurable, RulebookDust, never>
       notes.push({ did: "rule/fired", count: 1, subject: rule.name });
     }
     const durable = later.length === 0 ? at.durable : { ...at.durable, pending: [...at.durable.pending, ...later].slice(-mostPending) };
-    return { durable, dust: fired === at.dust.fired ? at.dust : { fired }, effects: [], notes, orders };
+    return { durable, transient: fired === at.transient.fired ? at.transient : { fired }, effects: [], notes, orders };
   },
   view: (_, durable, audience) => (audience === "operator" ? { showStartMs: durable.showStartMs, waiting: durable.pending.length } : {}),
 };

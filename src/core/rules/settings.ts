@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { moneyDefaults, moneySettingsSchema } from "../signals/money";
-import { roles } from "../signals/signal";
+import { allTold } from "../games/words";
+import { roles, roleSchema } from "../signals/signal";
 import { tierAtSchema, twiceTheSame } from "../signals/tiers";
 import { checkTemplate } from "../words/template";
 import { deedSchema, mostDeeds, pendingSchema, variablesOf } from "./deeds";
@@ -34,12 +35,12 @@ export const ruleSchema = z
     name: z.string().max(80),
     on: z.boolean(),
     when: z.enum(whens),
-    /** For `happened`: which, like "boss/fell". */
+    /** For `happened`: which, by its name. */
     what: z.string().max(40),
     /** For `reaction`: which kind; empty for any. */
     reaction: z.string().max(40),
     everyMs: z.int().min(10_000).max(86_400_000),
-    roles: z.array(z.enum(roles)).min(1).max(roles.length),
+    roles: z.array(roleSchema).min(1).max(roles.length),
     words: z.object({ how: z.enum(["any", "contains", "is"]), list: z.array(z.string().max(80)).max(30) }),
     /** Minutes of the show: from, and until; until 0 means to its end. `any` also counts off air. */
     time: z.object({ how: z.enum(["any", "show"]), fromMin: z.int().min(0).max(2_880), toMin: z.int().min(0).max(2_880) }),
@@ -76,7 +77,7 @@ export const laneSchema = z.object({
 /** The rulebook of a channel: its rules in order, its lanes, its money, and the words it never shows. */
 export const rulebookSchema = z
   .object({
-    schema: z.literal(1),
+    schema: z.literal(2),
     rules: z.array(ruleSchema).max(200, "A rulebook holds at most 200 rules."),
     lanes: z.array(laneSchema).max(10),
     money: moneySettingsSchema,
@@ -92,7 +93,7 @@ export type Rulebook = z.infer<typeof rulebookSchema>;
 
 export const mainLane = "main";
 export const rulebookDefaults: Rulebook = {
-  schema: 1,
+  schema: 2,
   rules: [],
   lanes: [{ id: mainLane, name: "One after another", gapMs: 600, mostWaiting: 20 }],
   money: moneyDefaults,
@@ -112,7 +113,7 @@ export const newRule = (id: string, when: When): Rule => ({
   name: "",
   on: true,
   when,
-  what: when === "happened" ? "boss/fell" : "",
+  what: when === "happened" ? (allTold()[0]?.what ?? "") : "",
   reaction: "",
   everyMs: 600_000,
   roles: ["viewer"],

@@ -1,21 +1,30 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
-import { bareContext } from "../kernel/step";
-import type { Hand, Role, Signal } from "../signals/signal";
+import { bareContext } from "../module/module";
+import type { Command, Role, Signal } from "../signals/signal";
 import { newPlanItem, planSchema, type PlanItem } from "./plan";
 import { showRules } from "./rules";
-import { type Command, freshShow, showDefaults, type ShowDurable, type ShowDust, type ShowSettings, showSettingsSchema } from "./settings";
+import {
+  freshShow,
+  type ModeratorWord,
+  showDefaults,
+  type ShowDurable,
+  type ShowTransient,
+  type ShowSettings,
+  showSettingsSchema,
+} from "./settings";
 import { showNoteInWords } from "./words";
 
 const minute = 60_000;
 const ctx = bareContext(emoteIndex([]));
 const item = (id: string, atMin: number, part: Partial<PlanItem> = {}): PlanItem => ({ ...newPlanItem(id, id, atMin), ...part });
-const command = (word: string, does: Command["does"], part: Partial<Command> = {}): Command => ({
+const command = (word: string, does: ModeratorWord["does"], part: Partial<ModeratorWord> = {}): ModeratorWord => ({
   id: word,
   word,
   does,
   game: "",
+  act: "",
   roles: ["moderator", "streamer"],
   ...part,
 });
@@ -23,29 +32,29 @@ const command = (word: string, does: Command["does"], part: Partial<Command> = {
 /** A show as it goes: each call is one signal; what it came to is kept for the next. */
 function evening(settings: Partial<ShowSettings> = {}, start: Partial<ShowDurable> = {}) {
   let durable: ShowDurable = { ...freshShow(), ...start };
-  let dust: ShowDust = { heardMs: null };
+  let transient: ShowTransient = { heardMs: null };
   let seq = 0;
   const own = showSettingsSchema.parse({ ...showDefaults, ...settings });
   const give = (signal: Record<string, unknown>, atMs: number) => {
     seq += 1;
     const outcome = showRules.step(
-      deepFreeze({ settings: own, durable, dust }),
+      deepFreeze({ settings: own, durable, transient }),
       { seq, atMs, id: `s${seq}`, viewer: null, ...signal } as Signal,
       ctx,
     );
     // What is durable survives being written down.
     durable = showRules.durable.parse(JSON.parse(JSON.stringify(outcome.durable)));
-    dust = outcome.dust;
+    transient = outcome.transient;
     return outcome;
   };
   return {
-    hand: (hand: Hand, atMs = 0, by = "maria") => give({ kind: "hand", gameId: "show", by, hand }, atMs),
+    hand: (hand: Command, atMs = 0, by = "maria") => give({ kind: "hand", gameId: "show", by, hand }, atMs),
     platform: (kind: "live" | "ended", atMs = 0) => give({ kind }, atMs),
     says: (text: string, roles: Role[] = ["moderator"], atMs = 0) =>
       give({ kind: "message", text, marks: [], viewer: { id: "mo", name: "Mo", roles } }, atMs),
     tick: (atMs: number) => give({ kind: "timer", partId: "show" }, atMs),
     due: () => showRules.dueMs!(own, durable),
-    restart: () => void (dust = { heardMs: null }),
+    restart: () => void (transient = { heardMs: null }),
     get now() {
       return durable;
     },
@@ -248,10 +257,10 @@ describe("the rundown", () => {
 
 describe("commands of moderators in chat", () => {
   const commands = [
-    command("!hit", "hit", { game: "spall" }),
+    command("!hit", "act", { game: "spall", act: "damage" }),
     command("!quiet", "hush"),
     command("!next", "next"),
-    command("!rules", "rules", { game: "spall", roles: ["viewer"] }),
+    command("!rules", "act", { game: "spall", act: "tell-rules", roles: ["viewer"] }),
     command("!lost", "start"),
   ];
   test("lay a hand on the game, in the moderator's name, and answer with what came of it", () => {

@@ -1,19 +1,14 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { roles } from "../signals/signal";
+import { roles, roleSchema } from "../signals/signal";
 import { planItemSchema, planSchema } from "./plan";
 
 /** What a moderator may do by chat word. Those of a game name it. */
 export const commandDeeds = [
   "start",
   "stop",
-  "hit",
-  "heal",
-  "undo",
-  "start-over",
-  "rules",
-  "flock",
-  "clear",
+  /** An action of a game, by its name. */
+  "act",
   "hush",
   "release",
   "on-air",
@@ -22,27 +17,26 @@ export const commandDeeds = [
   "next",
 ] as const;
 export type CommandDeed = (typeof commandDeeds)[number];
-export const gameDeeds: readonly CommandDeed[] = ["start", "stop", "hit", "heal", "undo", "start-over", "rules", "flock", "clear"];
-/** Those that want a number behind the word. */
-export const amountDeeds: readonly CommandDeed[] = ["hit", "heal", "flock"];
+export const gameDeeds: readonly CommandDeed[] = ["start", "stop", "act"];
 
-export const commandSchema = z.object({
+export const moderatorWordSchema = z.object({
   id: z.string().min(1).max(26),
   word: z.string().trim().min(1, "A command needs its word.").max(30).regex(/^\S+$/u, "A chat word has no spaces."),
   does: z.enum(commandDeeds),
   game: z.string().max(26),
-  roles: z.array(z.enum(roles)).min(1).max(roles.length),
+  act: z.string().max(40).default(""),
+  roles: z.array(roleSchema).min(1).max(roles.length),
 });
-export type Command = z.infer<typeof commandSchema>;
+export type ModeratorWord = z.infer<typeof moderatorWordSchema>;
 
 export const showSettingsSchema = z
   .object({
-    schema: z.literal(1),
+    schema: z.literal(2),
     /** Whether the platform's word that it went live, or ended, begins and ends a show. */
     begins: z.enum(["hand", "platform"]),
     /** A show that nobody ended ends itself after so many minutes without a word or a signal; 0 for never. */
     silenceMin: z.int().min(0).max(720),
-    commands: z.array(commandSchema).max(60, "There are at most 60 chat commands."),
+    commands: z.array(moderatorWordSchema).max(60, "There are at most 60 chat commands."),
   })
   .superRefine((s, ctx) => {
     const seen = new Set<string>();
@@ -52,7 +46,7 @@ export const showSettingsSchema = z
     }
   });
 export type ShowSettings = z.infer<typeof showSettingsSchema>;
-export const showDefaults: ShowSettings = { schema: 1, begins: "platform", silenceMin: 60, commands: [] };
+export const showDefaults: ShowSettings = { schema: 2, begins: "platform", silenceMin: 60, commands: [] };
 
 export const mostMuted = 500;
 export const mostTemplates = 20;
@@ -82,7 +76,7 @@ export const showDurableSchema = z.object({
 });
 export type ShowDurable = z.infer<typeof showDurableSchema>;
 /** When a word or a signal was heard last; null after a restart. */
-export type ShowDust = Readonly<{ heardMs: number | null }>;
+export type ShowTransient = Readonly<{ heardMs: number | null }>;
 
 export const freshShow = (): ShowDurable => ({
   state: "off",

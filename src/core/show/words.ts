@@ -1,7 +1,9 @@
 import type { Refusal } from "../kernel/refusal";
-import type { Note } from "../kernel/step";
+import type { Note } from "../module/module";
 import { rolesInWords, type Sentence } from "../words/sentence";
-import type { Command, CommandDeed, ShowSettings } from "./settings";
+import { actionOf } from "../games/words";
+import { numberField } from "../module/fields";
+import type { CommandDeed, ModeratorWord, ShowSettings } from "./settings";
 
 /** How a show begins and ends, as the sentences one edits. */
 export function showSentences(s: ShowSettings): readonly Sentence[] {
@@ -49,13 +51,7 @@ export function showSentences(s: ShowSettings): readonly Sentence[] {
 export const commandDeedWords: Readonly<Record<CommandDeed, string>> = {
   start: "starts",
   stop: "stops",
-  hit: "hits, by the number behind it,",
-  heal: "heals, by the number behind it,",
-  undo: "undoes the last hit on",
-  "start-over": "starts over",
-  rules: "tells the rules of",
-  flock: "sends a flock, of the number behind it, over",
-  clear: "clears",
+  act: "does something in a game",
   hush: "hushes everything",
   release: "releases the hush",
   "on-air": "goes on air",
@@ -64,8 +60,16 @@ export const commandDeedWords: Readonly<Record<CommandDeed, string>> = {
   next: "starts what comes next in the rundown",
 };
 
-export const commandInWords = (c: Command, game: (id: string) => string): string =>
-  `${c.word} ${commandDeedWords[c.does]}${c.game === "" ? "" : ` ${game(c.game)}`}. For ${rolesInWords(c.roles)}.`;
+/** What a moderator's word does, without the word: “Hit Old Spall by the number behind it”. */
+export function wordDoes(c: ModeratorWord, game: (id: string) => string, kind: (id: string) => string): string {
+  if (c.does !== "act") return `${commandDeedWords[c.does]}${c.game === "" ? "" : ` ${game(c.game)}`}`;
+  const action = actionOf(kind(c.game), c.act);
+  if (action === null) return `does something that ${game(c.game)} can’t`;
+  const [number = ""] = numberField(action.input) ?? [];
+  return `${game(c.game)}: ${action.label}${number === "" ? "" : ", by the number behind it"}`;
+}
+export const commandInWords = (c: ModeratorWord, game: (id: string) => string, kind: (id: string) => string): string =>
+  `${c.word} ${wordDoes(c, game, kind)}. For ${rolesInWords(c.roles)}.`;
 
 export function showRefusalInWords({ code, facts }: Refusal, subject = ""): string {
   const what = subject === "" ? "this" : `“${subject}”`;
@@ -102,12 +106,6 @@ export function showRefusalInWords({ code, facts }: Refusal, subject = ""): stri
       return `say how much: ${String(facts["word"])} and a whole number`;
     case "command/no-game":
       return `${what} belongs to no game yet`;
-    case "viewer/muted":
-      return "muted in games, so it did nothing";
-    case "game/cannot":
-      return "the show has nothing of the kind";
-    case "game/unknown":
-      return "this game is not there any more";
     default:
       return code;
   }

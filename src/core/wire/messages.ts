@@ -1,12 +1,12 @@
 import { z } from "zod";
-import { momentSchema } from "../moments/moment";
+import { alertSchema } from "../alerts/alert";
 
 /**
  * What travels over the WebSocket, version 1; both sides validate it. A page remembers `epoch` and the
  * last `seq` it has; on reconnecting it gets what it missed, or a fresh snapshot.
  */
 export const wireVersion = 1;
-const v = z.literal(wireVersion);
+export const v = z.literal(wireVersion);
 
 const size = { width: z.int().min(1).max(16_384), height: z.int().min(1).max(16_384) };
 
@@ -90,7 +90,7 @@ export const stageSchema = z.object({
   /** Address of a platform emote's picture, `{id}` in it; empty when the platform has none. */
   markedUrl: z.string().max(300),
   /** What on/off cues keep on the picture. */
-  moments: z.array(momentSchema).default([]),
+  moments: z.array(alertSchema).default([]),
   sounds: z.array(soundSchema).default([]),
   /** Whether this overlay is for pictures at all, and its own style sheet. */
   shows: z.boolean().default(true),
@@ -119,7 +119,7 @@ export const toOverlaySchema = z.discriminatedUnion("type", [
   z.object({ v, type: z.literal("hush"), seq, on: z.boolean() }),
   /** What games show now: sent when only they changed, not the stage. */
   z.object({ v, type: z.literal("views"), seq, views: z.array(z.object({ game: z.string(), view: z.record(z.string(), z.unknown()) })) }),
-  z.object({ v, type: z.literal("moment"), seq, moment: momentSchema }),
+  z.object({ v, type: z.literal("moment"), seq, moment: alertSchema }),
   z.object({ v, type: z.literal("moment-end"), seq, ids: z.array(z.string()) }),
   /** This page makes the sound, for two seconds from now; or it no longer does. */
   z.object({ v, type: z.literal("voice"), on: z.boolean() }),
@@ -193,51 +193,6 @@ const standingOverlaySchema = z.object({
   places: z.array(z.object({ game: z.string(), place: placeSchema })),
 });
 export type StandingOverlay = z.infer<typeof standingOverlaySchema>;
-
-const tagSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  about: z.string(),
-  category: z.string(),
-  icon: z.object({ url: z.string(), columns: z.number(), rows: z.number() }).nullable(),
-  words: z.array(z.string()).readonly(),
-  price: z.number(),
-  moving: z.boolean(),
-  approval: z.boolean(),
-  text: z.object({ how: z.enum(["none", "may", "must"]), asks: z.string() }),
-  detail: z.string(),
-  left: z.number().nullable(),
-  why: z.string(),
-  code: z.string(),
-  kept: z.boolean(),
-  freeAtMs: z.number(),
-});
-export const shopHeadSchema = z.object({
-  channel: z.string(),
-  points: z.string(),
-  onAir: z.boolean(),
-  sinceMs: z.number().nullable(),
-  hushed: z.boolean(),
-  /** Ids of the tags, in their order. */
-  order: z.array(z.string()),
-  games: z.array(z.object({ id: z.string(), kind: z.string(), name: z.string(), on: z.boolean(), stands: z.string() })),
-  top: z.array(z.object({ name: z.string(), balance: z.number() })),
-});
-export type ShopHead = z.infer<typeof shopHeadSchema>;
-export const toViewerSchema = z.discriminatedUnion("type", [
-  z.object({ v, type: z.literal("beat") }),
-  /** The tags that changed, or all of them at first; the head whole. */
-  z.object({ v, type: z.literal("shop"), nowMs: z.number(), head: shopHeadSchema.nullable(), tags: z.array(tagSchema) }),
-  z.object({
-    v,
-    type: z.literal("mine"),
-    name: z.string(),
-    balance: z.number(),
-    /** What stands in this viewer's own way; `tag` for what only this viewer sees. */
-    own: z.array(z.object({ id: z.string(), why: z.string(), code: z.string(), freeAtMs: z.number(), tag: tagSchema.nullable() })),
-  }),
-]);
-export type ToViewer = z.infer<typeof toViewerSchema>;
 const waitingSaleSchema = z.object({
   id: z.string(),
   atMs: z.number(),
@@ -262,6 +217,10 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
       state: z.string(),
       sinceMs: z.number().nullable(),
       perMinute: z.number(),
+      /** When somebody wrote last; null for not since the engine started. */
+      heardMs: z.number().nullable().default(null),
+      /** Which room of the chat server was joined. */
+      room: z.string().default(""),
       lastError: z.string(),
       lastTrouble: z.object({ words: z.string(), atMs: z.number() }).nullable(),
     }),

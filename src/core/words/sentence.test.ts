@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { count, plain, rolesInWords, seconds, valueAt, withValueAt } from "./sentence";
+import { count, counted, plain, rolesInWords, seconds, valueAt, withValueAt } from "./sentence";
 
 describe("words", () => {
   test("numbers and times are written out the same on every machine", () => {
@@ -9,7 +9,7 @@ describe("words", () => {
   test("roles read as one would say them", () => {
     expect(rolesInWords(["viewer", "member"])).toBe("everyone");
     expect(rolesInWords(["member"])).toBe("members");
-    expect(rolesInWords(["member", "vip", "moderator"])).toBe("members, guests of honour and moderators");
+    expect(rolesInWords(["member", "guest", "moderator"])).toBe("members, guests and moderators");
   });
   test("a sentence without its blanks is plain text", () => {
     expect(
@@ -32,4 +32,9 @@ describe("settings by path", () => {
     expect(valueAt(settings, "__proto__.x")).toBeUndefined();
     expect(valueAt(settings, "d.e")).toBeUndefined();
   });
+});
+
+test("so many of a thing are told in the right form", () => {
+  expect([0, 1, 2, 1_204].map((n) => counted(n, "viewer"))).toEqual(["0 viewers", "1 viewer", "2 viewers", "1,204 viewers"]);
+  expect(counted(3, "entry", "entries")).toBe("3 entries");
 });

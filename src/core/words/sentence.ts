@@ -25,6 +25,9 @@ export const plain = (sentence: Sentence): string => sentence.parts.map((part) =
 /** A whole number with thousands set apart: 1,000. Written out here, so that no machine's language changes it. */
 export const count = (n: number): string => String(n).replace(/\B(?=(\d{3})+$)/g, ",");
 
+/** So many of a thing, in the right form: 1 viewer, 1,204 viewers. */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
+
 /** Seconds without needless digits: 10 s, 0.5 s. */
 export const seconds = (ms: number): string => `${Number((ms / 1000).toFixed(2))} s`;
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { checkTemplate, fillTemplate, showable, withChip } from "./template";
+import { checkTemplate, exampleOf, fillTemplate, showable, withChip } from "./template";
 
 describe("texts with variables", () => {
   const known = ["viewer", "count", "text"];
@@ -51,4 +51,13 @@ describe("what may be shown on the picture", () => {
     expect([...shown]).toHaveLength(200);
     expect(shown.endsWith("…")).toBe(true);
   });
+});
+
+describe("a text in a list", () => {
+  test.each([
+    ["{viewer} gives {count, plural, one {# membership} other {# memberships}} away", "{viewer} gives 3 memberships away"],
+    ["plain", "plain"],
+    ["{kind, select, a {one} other {many}} of {viewer}", "many of {viewer}"],
+    ["a brace { too many", "a brace { too many"],
+  ])("“%s” reads “%s”", (text, shown) => expect(exampleOf(text)).toBe(shown));
 });

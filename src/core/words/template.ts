@@ -1,5 +1,7 @@
 import {
   isArgumentElement,
+  isLiteralElement,
+  isPoundElement,
   isPluralElement,
   isSelectElement,
   isNumberElement,
@@ -55,6 +57,25 @@ export function fillTemplate(text: string, values: Values): string {
       made.set(text, (format = new IntlMessageFormat(text, "en", undefined, { ignoreTag: true })));
     }
     return cut(String(format.format({ ...values })), mostLetters);
+  } catch {
+    return text;
+  }
+}
+
+function exampleIn(elements: readonly MessageFormatElement[]): string {
+  return elements
+    .map((e) => {
+      if (isPluralElement(e) || isSelectElement(e)) return exampleIn((e.options["other"] ?? Object.values(e.options)[0])?.value ?? []);
+      if (isPoundElement(e)) return "3";
+      if (isTagElement(e)) return exampleIn(e.children);
+      return isLiteralElement(e) ? e.value : `{${e.value}}`;
+    })
+    .join("");
+}
+/** A text as it reads in a list: with one of its forms for an example, and its variables by their names. */
+export function exampleOf(text: string): string {
+  try {
+    return exampleIn(parse(text, { ignoreTag: true }));
   } catch {
     return text;
   }

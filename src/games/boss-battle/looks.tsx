@@ -1,4 +1,7 @@
 "use client";
+import { IconButton } from "../../ui/icon-button";
+import { arrayMove } from "@dnd-kit/sortable";
+import { SortableList, SortableRow } from "../../ui/sortable";
 import { Box, Button, chakra, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import { type BossSettings, creatures } from "../../core/games/boss-battle/settings";
@@ -6,7 +9,7 @@ import { Dial } from "../../ui/dial";
 import { Pick } from "../../ui/pick";
 import { SpriteView } from "../../ui/sprite-view";
 import { Tick } from "../../ui/tick";
-import type { LooksProps } from "../sheet";
+import type { LooksProps } from "../shown";
 import { FigureView } from "./figure-view";
 
 const creatureWords: Readonly<Record<string, string>> = { jug: "jug", bottle: "bottle", bowl: "bowl", teapot: "teapot", urn: "urn" };
@@ -113,12 +116,7 @@ function Colour({ label, value, onSet }: Readonly<{ label: string; value: string
 export function BossRoster({ settings, sprites, onChange }: LooksProps) {
   const { roster, looks } = settings as BossSettings;
   const put = (next: BossSettings["roster"]): void => onChange("roster", next);
-  const move = (i: number, by: number): void => {
-    const next = [...roster];
-    const [taken] = next.splice(i, 1);
-    if (taken !== undefined) next.splice(i + by, 0, taken);
-    put(next);
-  };
+  const move = (from: number, to: number): void => put(arrayMove([...roster], from, to));
   const own = sprites.filter((s) => s.key.startsWith("prop:"));
   const figures = [
     ...creatures.map((c) => ({ value: c, words: creatureWords[c] ?? c })),
@@ -152,62 +150,56 @@ export function BossRoster({ settings, sprites, onChange }: LooksProps) {
         </Button>
       </Flex>
       <Stack gap="1.5" role="list" aria-label="Roster">
-        {roster.map((entry, i) => {
-          const sprite = own.find((s) => s.key === entry.figure);
-          return (
-            <Flex key={entry.id} role="listitem" align="center" gap="2" bg="raised" borderRadius="8px" px="2" py="1">
-              {sprite === undefined ? (
-                <FigureView figure={entry.figure} looks={looks} size={40} />
-              ) : (
-                <SpriteView sprite={sprite} size={40} />
-              )}
-              <chakra.input
-                aria-label={`Name of boss ${i + 1}`}
-                value={entry.name}
-                maxLength={40}
-                flex="1"
-                minW="0"
-                bg="transparent"
-                fontWeight="700"
-                px="1"
-                onChange={(e) => {
-                  const name = e.currentTarget.value;
-                  if (name.trim() !== "") put(roster.map((r, k) => (k === i ? { ...r, name } : r)));
-                }}
-              />
-              <Pick
-                label={`Figure of ${entry.name}`}
-                value={entry.figure}
-                options={figures}
-                width="150px"
-                onSet={(figure) => put(roster.map((r, k) => (k === i ? { ...r, figure } : r)))}
-              />
-              <Button size="xs" variant="ghost" px="1" aria-label={`${entry.name} earlier`} disabled={i === 0} onClick={() => move(i, -1)}>
-                <ArrowUp size={15} />
-              </Button>
-              <Button
-                size="xs"
-                variant="ghost"
-                px="1"
-                aria-label={`${entry.name} later`}
-                disabled={i === roster.length - 1}
-                onClick={() => move(i, 1)}
-              >
-                <ArrowDown size={15} />
-              </Button>
-              <Button
-                size="xs"
-                variant="ghost"
-                px="1"
-                aria-label={`Take ${entry.name} out`}
-                disabled={roster.length === 1}
-                onClick={() => put(roster.filter((_, k) => k !== i))}
-              >
-                <Trash2 size={15} />
-              </Button>
-            </Flex>
-          );
-        })}
+        <SortableList ids={roster.map((r) => r.id)} nameOf={(id) => roster.find((r) => r.id === id)?.name ?? ""} onMove={move}>
+          {roster.map((entry, i) => {
+            const sprite = own.find((s) => s.key === entry.figure);
+            return (
+              <SortableRow key={entry.id} id={entry.id} name={entry.name}>
+                <Flex align="center" gap="2" bg="raised" borderRadius="8px" px="2" py="1">
+                  {sprite === undefined ? (
+                    <FigureView figure={entry.figure} looks={looks} size={40} />
+                  ) : (
+                    <SpriteView sprite={sprite} size={40} />
+                  )}
+                  <chakra.input
+                    aria-label={`Name of boss ${i + 1}`}
+                    value={entry.name}
+                    maxLength={40}
+                    flex="1"
+                    minW="0"
+                    bg="transparent"
+                    fontWeight="700"
+                    px="1"
+                    onChange={(e) => {
+                      const name = e.currentTarget.value;
+                      if (name.trim() !== "") put(roster.map((r, k) => (k === i ? { ...r, name } : r)));
+                    }}
+                  />
+                  <Pick
+                    label={`Figure of ${entry.name}`}
+                    value={entry.figure}
+                    options={figures}
+                    width="150px"
+                    onSet={(figure) => put(roster.map((r, k) => (k === i ? { ...r, figure } : r)))}
+                  />
+                  <IconButton label={`${entry.name} earlier`} disabled={i === 0} onClick={() => move(i, i - 1)}>
+                    <ArrowUp size={15} />
+                  </IconButton>
+                  <IconButton label={`${entry.name} later`} disabled={i === roster.length - 1} onClick={() => move(i, i + 1)}>
+                    <ArrowDown size={15} />
+                  </IconButton>
+                  <IconButton
+                    label={`Take ${entry.name} out`}
+                    disabled={roster.length === 1}
+                    onClick={() => put(roster.filter((_, k) => k !== i))}
+                  >
+                    <Trash2 size={15} />
+                  </IconButton>
+                </Flex>
+              </SortableRow>
+            );
+          })}
+        </SortableList>
       </Stack>
     </Box>
   );

@@ -1,9 +1,9 @@
 "use client";
 import { Box, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { motions, type WallSettings } from "../../core/games/emote-wall/settings";
-import { motionWords } from "../../core/games/emote-wall/words";
+import { motionWords } from "../../core/games/emote-wall/motions";
 import { Dial } from "../../ui/dial";
-import type { LooksProps } from "../sheet";
+import type { LooksProps } from "../shown";
 
 const areas = [
   { name: "everywhere", area: { x: 0, y: 0, width: 1, height: 1 } },

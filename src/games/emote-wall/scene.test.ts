@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import { emoteWall } from "../../core/games/emote-wall/rules";
+import { emoteWall } from "../../core/games/emote-wall/definition";
 import { type WallSettings, wallDefaults } from "../../core/games/emote-wall/settings";
-import { Flat, stride } from "../../overlay/flat";
+import { SpriteBuffer, stride } from "../../overlay/sprite-buffer";
 import type { SceneKit } from "../../overlay/scene";
 import type { LoadedSprite } from "../../overlay/sprites";
 import { wallScene } from "./scene";
@@ -45,8 +45,8 @@ function setUp(part: Partial<WallSettings> = {}, still = false) {
   });
   const view = (more: Partial<WallSettings> = {}, on = true) => emoteWall.view({ ...wallDefaults, ...part, ...more }, { on }, "overlay");
   scene.setView(view());
-  const flat = new Flat();
-  const frame = (nowMs: number, room = 1): Flat => {
+  const flat = new SpriteBuffer();
+  const frame = (nowMs: number, room = 1): SpriteBuffer => {
     flat.count = 0;
     scene.frame(nowMs, box, flat, room);
     return flat;
@@ -55,7 +55,7 @@ function setUp(part: Partial<WallSettings> = {}, still = false) {
     scene.effect({ do: "spawn", keys: ["pot"], count, seed: 5, overMs: 0, motion: null, ...more }, nowMs);
   return { scene, frame, spawn, view };
 }
-const row = (flat: Flat, n: number): number[] => [...flat.data.slice(n * stride, (n + 1) * stride)];
+const row = (flat: SpriteBuffer, n: number): number[] => [...flat.data.slice(n * stride, (n + 1) * stride)];
 
 describe("the wall's scene", () => {
   test("shows as many as it is told, for as long as they live, and then nothing moves", () => {
@@ -63,7 +63,7 @@ describe("the wall's scene", () => {
     spawn(5);
     expect(frame(500).count).toBe(5);
     expect(scene.live).toBe(5);
-    expect(scene.frame(3_000, box, new Flat(), 1)).toBe(false);
+    expect(scene.frame(3_000, box, new SpriteBuffer(), 1)).toBe(false);
     expect(scene.live).toBe(0);
   });
   test("a flock comes over its time, not at once", () => {
@@ -181,7 +181,7 @@ describe("the wall's scene", () => {
     ])
       scene.effect(odd, 0);
     expect(frame(10).count).toBe(0);
-    const unseen = new Flat();
+    const unseen = new SpriteBuffer();
     scene.rehearse(box, unseen);
     expect(unseen.count).toBeGreaterThan(100);
     expect([scene.live, frame(20).count]).toEqual([0, 0]);

@@ -1,6 +1,6 @@
 import { mix32, unitAt } from "../../core/kernel/chance";
 import { type Motion, motions, wallEffectSchema, type WallView, wallViewSchema } from "../../core/games/emote-wall/settings";
-import type { Flat } from "../../overlay/flat";
+import type { SpriteBuffer } from "../../overlay/sprite-buffer";
 import type { Box, Scene, SceneKit } from "../../overlay/scene";
 import { type Moves, moves, type Pose } from "./motion";
 
@@ -161,7 +161,7 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
     }
   }
 
-  function put(i: number, nowMs: number, box: Box, out: Flat, look: WallView): void {
+  function put(i: number, nowMs: number, box: Box, out: SpriteBuffer, look: WallView): void {
     live += 1;
     const picture = sprites.get(sprite[i] ?? 0);
     if (picture === undefined || picture.picture === null) return;

@@ -151,7 +151,7 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
     });
     expect(await b.store.commit(b.id, { rows: [row(1, "same", "chat")], states: [], kept: [] })).toEqual({ is: "committed" });
   });
-  test("dust is appended in bulk; what is there already changes nothing", async () => {
+  test("what is transient is appended in bulk; what is there already changes nothing", async () => {
     const { store, id } = await fresh();
     await store.append(
       id,

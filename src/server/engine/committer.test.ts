@@ -1,13 +1,13 @@
 import { describe, expect, test } from "@jest/globals";
 import { chanceFrom } from "../../core/kernel/chance";
 import type { Result } from "../../core/kernel/refusal";
-import type { ChannelRow, DeskRows, EngineStore } from "../ports/engine-store";
+import type { ChannelRow, LedgerRows, EngineStore } from "../ports/engine-store";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
 import { testChannel } from "../testing/channel";
 import { Committer } from "./committer";
 import type { Turn } from "./turn";
 
-const noDesk: DeskRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
+const noDesk: LedgerRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
 const pause = (ms = 0): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 type Answer = Awaited<ReturnType<EngineStore["commit"]>>;
 
@@ -53,7 +53,7 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
       memory = [...stored];
       settled = memory.length;
     },
-    desk: async () => noDesk,
+    ledgerView: async () => noDesk,
   });
   const step = (id: string): void => {
     memory.push(id);

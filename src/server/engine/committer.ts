@@ -1,6 +1,6 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { ChannelRow, DeskRows, EngineStore, Fence } from "../ports/engine-store";
+import type { ChannelRow, LedgerRows, EngineStore, Fence } from "../ports/engine-store";
 import type { Turn } from "./turn";
 
 export type Waiting = Readonly<{
@@ -24,8 +24,8 @@ export type CommitterDeps = Readonly<{
   /** Somebody else owns the channel. */
   lost: () => void;
   /** Memory may be ahead of, or behind, the truth: this is the truth. */
-  recovered: (row: ChannelRow, lastSeq: number, desk: DeskRows) => void;
-  desk: (row: ChannelRow) => Promise<DeskRows>;
+  recovered: (row: ChannelRow, lastSeq: number, ledgerView: LedgerRows) => void;
+  ledgerView: (row: ChannelRow) => Promise<LedgerRows>;
 }>;
 
 /** So many in one commit at most: one statement of theirs stays well below a tenth of a second. */
@@ -191,7 +191,7 @@ export class Committer {
       try {
         const row = await store.channel(channel);
         const last = await store.lastSeq(channel);
-        if (row !== null) recovered(row, last, await this.deps.desk(row));
+        if (row !== null) recovered(row, last, await this.deps.ledgerView(row));
         return;
       } catch {
         await new Promise((resolve) => setTimeout(resolve, waitMs).unref());

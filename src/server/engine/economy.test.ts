@@ -17,7 +17,7 @@ import type { EngineStore } from "../ports/engine-store";
 import type { Publication } from "../ports/bus";
 import { said } from "../testing/channel";
 import { testDatabase } from "../testing/database";
-import { readDesk, Runner } from "./runner";
+import { readLedger, Runner } from "./runner";
 
 /** The economy on the real database: whatever goes wrong, the ledger balances to the point. */
 let db: Database;
@@ -53,7 +53,7 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
   n += 1;
   const id = channelId(`shop${n}`);
   const games = [
-    ["rewards", { schema: 1, rewards }],
+    ["rewards", { schema: 2, rewards }],
     ["points", { ...pointsDefaults, name: "clay", dailyMost: 0 }],
     ["show", showDefaults],
   ] as const;
@@ -86,22 +86,23 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
       },
     };
     const row = (await store.channel(id))!;
-    const desk = await readDesk(store, row, time.nowMs);
+    const ledgerView = await readLedger(store, row, time.nowMs);
     return new Runner(
       { store: mine, clock: { now: () => time.nowMs }, bus, say: (t) => chatWorks && says.push(t) > 0 },
       row,
       await store.lastSeq(id),
-      desk,
+      ledgerView,
     );
   };
   let runner = await start();
   let k = 0;
   const part = (kind: string) => gameId(`${kind}-${id}`);
-  const hand = (kind: string, what: Record<string, unknown>) => runner.hand(part(kind), "maria", `hand-${(k += 1)}-${id}`, what as never);
+  const hand = (kind: string, what: Record<string, unknown>) =>
+    runner.requests.command(part(kind), "maria", `hand-${(k += 1)}-${id}`, what as never);
   const give = (name: string, by: number) => hand("points", { do: "adjust", viewer: name, name, by, why: "for the test" });
-  const say = (name: string, text: string) => runner.message(said(text, null, name));
+  const say = (name: string, text: string) => runner.inbox.message(said(text, null, name));
   const wish = (name: string, which: string, price = 100, wishId = `w${(k += 1)}`) =>
-    runner.wish(viewer(name), { id: wishId, reward: which, text: "", price });
+    runner.requests.wish(viewer(name), { id: wishId, reward: which, text: "", price });
   const settled = async () => {
     for (let i = 0; i < 2_000 && runner.busy; i += 1) await new Promise((r) => setTimeout(r, 5));
   };
@@ -144,7 +145,8 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
     sound: async () => {
       const report = await checkLedgerOf(db, id);
       expect(report.faults).toEqual([]);
-      for (const [account, balance] of runner.desk.balances()) expect([account, await balanceOf(id, account)]).toEqual([account, balance]);
+      for (const [account, balance] of runner.ledgerView.balances())
+        expect([account, await balanceOf(id, account)]).toEqual([account, balance]);
       return report;
     },
   };
@@ -160,7 +162,7 @@ afterAll(async () => void (await open?.runner.stop()));
 describe("points and rewards on the real database", () => {
   test("earned, bought by chat word, refused within the cooldown with what is left, given back: everything is written", async () => {
     const s = await opened([reward("roar", { sharedRestMs: 30_000 })]);
-    await s.runner.platform([{ id: "f1", signal: { kind: "follow", viewer: viewer("ada") } }]);
+    await s.runner.inbox.platform([{ id: "f1", signal: { kind: "follow", viewer: viewer("ada") } }]);
     await s.give("ada", 150);
     s.say("ada", "!ROAR");
     await s.settled();
@@ -168,7 +170,7 @@ describe("points and rewards on the real database", () => {
     s.time.nowMs += 12_000;
     s.say("ada", "!roar");
     await s.settled();
-    expect(s.says.at(-1)).toBe("@ada roar rests for 18 s more");
+    expect(s.says.at(-1)).toBe("@ada roar is on cooldown for 18 s more");
     const [sale] = await s.sales();
     expect(await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" })).toMatchObject({ ok: true });
     expect(await s.balance("ada")).toBe(250);
@@ -225,8 +227,8 @@ describe("points and rewards on the real database", () => {
     fail = false;
     await s.settled();
     expect(s.says).toEqual([]);
-    expect(s.runner.desk.balance("ada")).toBe(300);
-    expect(s.runner.desk.sold("roar")).toBe(0);
+    expect(s.runner.ledgerView.balance("ada")).toBe(300);
+    expect(s.runner.ledgerView.sold("roar")).toBe(0);
     expect((await s.wish("ada", "roar")).ok).toBe(true);
     await s.sound();
   });
@@ -275,12 +277,12 @@ describe("points and rewards on the real database", () => {
   test("a purchase in chat that the server sends again after a restart: once paid, said once, and no neighbour is refused", async () => {
     const s = await opened([reward("roar")]);
     for (const name of ["ada", "bo"]) await s.give(name, 300);
-    s.runner.message(said("!roar", "msg-1", "ada"));
+    s.runner.inbox.message(said("!roar", "msg-1", "ada"));
     await s.settled();
     await s.restart();
     s.says.length = 0;
-    s.runner.message(said("!roar", "msg-1", "ada"));
-    s.runner.message(said("!roar", "msg-2", "bo"));
+    s.runner.inbox.message(said("!roar", "msg-1", "ada"));
+    s.runner.inbox.message(said("!roar", "msg-2", "bo"));
     await s.settled();
     expect(s.says).toEqual(["@bo roar for 100; 200 clay left", "bo has roar"]);
     expect([await s.balance("ada"), await s.balance("bo")]).toEqual([200, 200]);
@@ -320,7 +322,8 @@ describe("points and rewards on the real database", () => {
       },
     });
     for (const name of ["ada", "bo", "cy"]) await s.give(name, 300);
-    const ask = (name: string, text: string) => s.runner.wish(viewer(name), { id: `p-${name}-${text}`, reward: "roar", text, price: 100 });
+    const ask = (name: string, text: string) =>
+      s.runner.requests.wish(viewer(name), { id: `p-${name}-${text}`, reward: "roar", text, price: 100 });
     const waits = [ask("ada", "one"), ask("bo", "poison"), ask("cy", "two")];
     await new Promise((r) => setTimeout(r, 1));
     const later = ask("ada", "three");
@@ -328,7 +331,7 @@ describe("points and rewards on the real database", () => {
     expect(all.map((d) => (d.ok ? "sold" : d.refusal.code))).toEqual(["sold", "store/unfit", "sold", "sold"]);
     expect([await s.balance("ada"), await s.balance("bo"), await s.balance("cy")]).toEqual([100, 300, 200]);
     expect(s.runner.standing().unfit).toBe(1);
-    expect(s.runner.desk.sold("roar")).toBe(3);
+    expect(s.runner.ledgerView.sold("roar")).toBe(3);
     // It may be asked for again, in other words.
     expect((await ask("bo", "sound")).ok).toBe(true);
     await s.sound();
@@ -393,14 +396,19 @@ describe("points and rewards on the real database", () => {
     await s.wish("ada", "mug");
     const [sale] = await s.sales();
     const decide = (by: string, what: "done" | "refund") =>
-      s.runner.hand(gameId("rewards"), by, `decide-${by}-${what}`, { do: "sale", sale: sale!.id, what, seen: "waiting" });
+      s.runner.requests.command(gameId("rewards"), by, `decide-${by}-${what}`, { do: "sale", sale: sale!.id, what, seen: "waiting" });
     const [first, second] = await Promise.all([decide("maria", "done"), decide("jo", "refund")]);
     expect(first).toMatchObject({ ok: true, value: [{ did: "reward/done" }] });
     expect(second).toMatchObject({ ok: true, value: [{ refusal: { code: "sale/decided-by", facts: { by: "maria", state: "done" } } }] });
     expect(await s.balance("ada")).toBe(200);
     // Who sees that it was done may still give it back.
     expect(
-      await s.runner.hand(gameId("rewards"), "jo", "decide-jo-later", { do: "sale", sale: sale!.id, what: "refund", seen: "done" }),
+      await s.runner.requests.command(gameId("rewards"), "jo", "decide-jo-later", {
+        do: "sale",
+        sale: sale!.id,
+        what: "refund",
+        seen: "done",
+      }),
     ).toMatchObject({
       value: [{ did: "reward/refunded" }],
     });
@@ -432,28 +440,30 @@ describe("points and rewards on the real database", () => {
       if (id === "" || chance() < 0.4) {
         const line = parseLine(`@account=${escapeTag(wellFormed(who))};msgid=m${i} :nick!u@h PRIVMSG #x :${wellFormed(text)}`);
         const heard = line === null ? null : read(line);
-        if (heard !== null) s.runner.message(heard);
+        if (heard !== null) s.runner.inbox.message(heard);
         continue;
       }
       ids.add(id);
       sent += 1;
-      const taken = await s.runner.platform([
+      const taken = await s.runner.inbox.platform([
         { id: `e${i}`, signal: { kind: "follow", viewer: { id, name: wellFormed(who) || "x", roles: [] } } },
       ]);
       expect(taken).toEqual({ ok: true, value: ["taken"] });
       if (chance() < 0.5) {
         const wish = { id: `w${i}-${cut(wellFormed(text), 20)}`, reward: "roar", text: cut(wellFormed(text), 300), price: 1 };
-        expect((await s.runner.wish({ id, name: id, roles: [] }, wish)).ok).toBe(true);
+        expect((await s.runner.requests.wish({ id, name: id, roles: [] }, wish)).ok).toBe(true);
       }
     }
     await s.settled();
     expect(sent).toBeGreaterThan(100);
     expect(s.runner.standing().unfit).toBe(0);
     await s.sound();
-    const before = s.runner.desk.balances();
+    const before = s.runner.ledgerView.balances();
     await s.restart();
-    expect(new Map([...s.runner.desk.balances()].filter(([, b]) => b !== 0))).toEqual(new Map([...before].filter(([, b]) => b !== 0)));
-    for (const id of ids) expect(s.runner.desk.balance(id)).toBeGreaterThan(0);
+    expect(new Map([...s.runner.ledgerView.balances()].filter(([, b]) => b !== 0))).toEqual(
+      new Map([...before].filter(([, b]) => b !== 0)),
+    );
+    for (const id of ids) expect(s.runner.ledgerView.balance(id)).toBeGreaterThan(0);
   });
   test("killed in the middle, again and again: ledger, stock and limits hold", async () => {
     const s = await opened([reward("pot", { stock: 25, approval: true }), reward("roar", { price: 7 })]);
@@ -468,7 +478,7 @@ describe("points and rewards on the real database", () => {
       // Somewhere within the commits.
       await new Promise((r) => setTimeout(r, round * 2));
       const runner = await s.restart();
-      expect(runner.desk.sold("pot")).toBeLessThanOrEqual(25);
+      expect(runner.ledgerView.sold("pot")).toBeLessThanOrEqual(25);
     }
     await s.settled();
     await s.restart();
@@ -524,7 +534,7 @@ describe("points and rewards on the real database", () => {
     s.time.nowMs -= 3_600_000;
     const again = await s.wish("ada", "roar", 1_000);
     expect(again.ok ? "" : again.refusal.code).toBe("reward/own-rest");
-    expect(s.runner.tags(null)[0]?.price).toBe(150);
+    expect(s.runner.shop.tags(null)[0]?.price).toBe(150);
     await s.restart();
     expect((await s.wish("ada", "roar", 1_000)).ok).toBe(false);
     await s.sound();
@@ -562,7 +572,7 @@ describe("points and rewards on the real database", () => {
     await s.hand("show", { do: "show", what: "rehearse" });
     expect((await s.wish("ada", "roar")).ok).toBe(true);
     expect(await s.sales()).toEqual([]);
-    expect(s.runner.desk.balance("ada")).toBe(100);
+    expect(s.runner.ledgerView.balance("ada")).toBe(100);
     // What would be forgotten with it is refused instead of looking done.
     const adjusted = await s.give("ada", 5);
     expect(adjusted.ok && adjusted.value[0]?.refusal?.code).toBe("points/rehearsing");
@@ -591,7 +601,7 @@ describe("points and rewards on the real database", () => {
     s.say("ada", "hello");
     await s.onAir();
     s.say("bo", "hello");
-    s.runner.here(viewer("reader"));
+    s.runner.requests.here(viewer("reader"));
     const minute = 60_000;
     for (let i = 0; i < 40 && (await s.balance("ada")) === 0; i += 1) {
       s.time.nowMs += 2 * minute;
@@ -603,9 +613,9 @@ describe("points and rewards on the real database", () => {
   });
   test("a viewer page has the roles its viewer was last seen with in chat", async () => {
     const s = await opened([]);
-    expect(s.runner.withRoles(viewer("ada")).roles).toEqual([]);
-    s.runner.message({ ...said("hello", null, "ada"), roles: ["member"] });
-    expect(s.runner.withRoles(viewer("ada")).roles).toEqual(["member"]);
+    expect(s.runner.inbox.withRoles(viewer("ada")).roles).toEqual([]);
+    s.runner.inbox.message({ ...said("hello", null, "ada"), roles: ["member"] });
+    expect(s.runner.inbox.withRoles(viewer("ada")).roles).toEqual(["member"]);
   });
   test("codes: one to each buyer, none twice whatever is refunded, and no more are sold than there are", async () => {
     const s = await opened([reward("key", { codes: ["AAA", "BBB", "CCC"] }), reward("asked", { codes: ["X1"], approval: true })]);

@@ -4,7 +4,8 @@ import { inProcessBus } from "../adapters/bus/in-process";
 import { type MemoryStore, memoryEngineStore } from "../adapters/memory/engine-store";
 import type { ChatEvents, ChatStanding } from "../ports/chat";
 import { pause, said, testChannel } from "../testing/channel";
-import { type ChatMaker, Engine } from "./engine";
+import type { ChatMaker } from "./chat-lines";
+import { Engine } from "./engine";
 import { rememberedSessions } from "./sessions";
 
 const ends: (() => Promise<void>)[] = [];

@@ -2,25 +2,25 @@ import { monitorEventLoopDelay } from "node:perf_hooks";
 import type { Logger } from "pino";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Bus } from "../ports/bus";
-import type { Chat, ChatEvents, ChatStanding } from "../ports/chat";
 import type { Clock } from "../ports/clock";
 import { randomUUID } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { Note } from "../../core/kernel/step";
+import type { Note } from "../../core/module/module";
 import type { Viewer } from "../../core/signals/signal";
 import type { ShopView } from "../ports/engine-link";
-import type { ChannelRow, ChatRow, EngineStore, EventsRow, Fence } from "../ports/engine-store";
+import type { EngineStore, EventsRow, Fence } from "../ports/engine-store";
 import { type Decoder, inProcessDecoder } from "../decode/decoder";
 import { hashToken } from "../secrets";
 import { proofWord, ViewerHub } from "./viewer-hub";
-import { healthOf } from "./health";
+import { ChatLines, type ChatMaker } from "./chat-lines";
+import { Nightly } from "./nightly";
+import { standingOf } from "./standing-of";
 import { Intake } from "./intake";
-import { MarkedPictures } from "./marked";
+import { PlatformEmotes } from "./platform-emotes";
 import { OperatorHub } from "./operator-hub";
 import { OverlayHub } from "./overlay-hub";
-import { readDesk, Runner } from "./runner";
+import { readLedger, Runner } from "./runner";
 
-export type ChatMaker = (row: ChatRow, events: ChatEvents) => Readonly<{ chat: Chat; emotePictures: string }> | null;
 export type EngineParts = Readonly<{
   store: EngineStore;
   clock: Clock;
@@ -34,10 +34,7 @@ export type EngineParts = Readonly<{
   eventSecrets?: (row: EventsRow, nowMs: number) => readonly string[];
 }>;
 
-type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; key: string };
 const leaseMs = 10_000;
-/** The ledger is checked so often. */
-const nightMs = 86_400_000;
 /** A viewer page stays tied to a chat name for so long. */
 const viewerSessionMs = 90 * 86_400_000;
 
@@ -48,27 +45,38 @@ export class Engine {
   onRecheck: () => Promise<void> = () => Promise.resolve();
   readonly overlays: OverlayHub;
   readonly operators: OperatorHub;
-  readonly marked: MarkedPictures;
+  readonly marked: PlatformEmotes;
   readonly intake: Intake;
   readonly viewers: ViewerHub;
-  private readonly chats = new Map<ChannelId, Line>();
+  private readonly chats: ChatLines;
   private readonly timers: NodeJS.Timeout[] = [];
   private readonly delay = monitorEventLoopDelay({ resolution: 20 });
   private databaseAway = false;
   /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
   private settled = false;
-  private readonly ledgers = new Map<ChannelId, number>();
+  private readonly nightly: Nightly;
   private readonly fences = new Map<ChannelId, Fence>();
   private lagMs = 0;
   private ticking = false;
 
   constructor(private readonly parts: EngineParts) {
     const { bus, clock, store } = parts;
-    this.marked = new MarkedPictures(parts.decoder ?? inProcessDecoder);
+    this.nightly = new Nightly(store, clock, parts.log, () => [...this.runners.keys()]);
+    this.marked = new PlatformEmotes(parts.decoder ?? inProcessDecoder);
+    this.chats = new ChatLines(parts.makeChat, parts.log, {
+      line: (id, line) => {
+        for (const mark of line.marks) this.marked.saw(id, mark.id);
+        // A viewer page's code: it ties that page to who typed it, and is a word like any other besides.
+        if (proofWord.test(line.text.trim()))
+          void this.viewers.proof(id, line.text, { id: line.viewerId, name: line.name, roles: line.roles });
+        this.runners.get(id)?.inbox.message(line);
+      },
+      standing: () => this.operators.tell(),
+    });
     this.overlays = new OverlayHub(
       this.runners,
       clock.now,
-      (id) => (this.chats.get(id)?.emotePictures ? `/marked/${id}/{id}` : ""),
+      (id) => (this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`),
       () => this.settled,
     );
     this.intake = new Intake({ runners: this.runners, settled: () => this.settled, clock, secrets: parts.eventSecrets ?? (() => []) });
@@ -91,19 +99,11 @@ export class Engine {
   }
 
   async start(): Promise<void> {
-    const { store, log } = this.parts;
     await this.tick();
+    this.nightly.start();
     this.delay.enable();
     this.timers.push(
       setInterval(() => void this.tick(), 2_000),
-      setInterval(
-        () => void store.sweepDetails().catch((error: unknown) => log.warn({ err: String(error) }, "details could not be swept")),
-        60_000,
-      ),
-      setInterval(() => void this.upkeep(), nightMs),
-      setTimeout(() => void this.upkeep(), 90_000).unref(),
-      setInterval(() => void this.checkLedgers(), nightMs),
-      setTimeout(() => void this.checkLedgers(), 20_000).unref(),
       setInterval(() => {
         this.lagMs = this.delay.percentile(99) / 1e6 - 20;
         this.delay.reset();
@@ -147,43 +147,19 @@ export class Engine {
     }
   }
 
-  /** Once a day, and soon after a start: what is old enough goes, and is told. By the computer's own clock: a leap must not empty the log. */
-  private async upkeep(): Promise<void> {
-    const { store, clock, log } = this.parts;
-    try {
-      const swept = await store.upkeep(Math.min(clock.now(), clock.wall?.() ?? clock.now()));
-      if (swept !== null) log.info({ swept }, "what was old enough is gone");
-    } catch (error) {
-      log.warn({ err: String(error) }, "old data could not be swept");
-    }
-  }
-
-  /** Once a day, and soon after a start: what differs is logged and shown as the health of the points. */
-  private async checkLedgers(): Promise<void> {
-    const { store, log } = this.parts;
-    for (const id of this.runners.keys())
-      try {
-        const faults = await store.ledgerFaults(id);
-        this.ledgers.set(id, faults.length);
-        if (faults.length > 0) log.error({ channel: id, faults: faults.slice(0, 20) }, "the ledger does not balance");
-      } catch (error) {
-        log.warn({ err: String(error) }, "the ledger could not be checked");
-      }
-  }
-
   /** Reads a channel anew: new channels start, others take their changes between two signals. */
   async reload(id: ChannelId): Promise<void> {
     const { store, clock, bus, log } = this.parts;
     const row = await store.channel(id);
     if (row === null) return;
     const runner = this.runners.get(id);
-    this.keepChat(row);
+    this.chats.keep(row);
     if (runner !== undefined) {
       runner.reload(row);
       return;
     }
     const lastSeq = await store.lastSeq(id);
-    const desk = await readDesk(store, row, clock.now());
+    const ledgerView = await readLedger(store, row, clock.now());
     if (this.runners.has(id)) return;
     const onError = (what: string, error: unknown): void => log.warn({ err: String(error) }, what);
     this.runners.set(
@@ -194,7 +170,7 @@ export class Engine {
           clock,
           bus,
           onError,
-          say: (text) => this.chats.get(id)?.chat.say(text) ?? false,
+          say: (text) => this.chats.say(id, text),
           fence: () => this.fences.get(id),
           lost: () => {
             log.warn({ channel: row.name }, "another engine has this channel now");
@@ -203,44 +179,14 @@ export class Engine {
         },
         row,
         lastSeq,
-        desk,
+        ledgerView,
       ),
     );
     log.info({ channel: row.name }, "channel taken up");
   }
 
-  private keepChat(row: ChannelRow): void {
-    const key = JSON.stringify(row.chat);
-    const old = this.chats.get(row.id);
-    if (old?.key === key) return;
-    void old?.chat.stop();
-    this.chats.delete(row.id);
-    if (row.chat === null || !row.chat.enabled) return;
-    const made = this.parts.makeChat(row.chat, {
-      onLine: (line) => {
-        for (const mark of line.marks) this.marked.saw(row.id, mark.id);
-        // A viewer page's code: it ties that page to who typed it, and is a word like any other besides.
-        if (proofWord.test(line.text.trim()))
-          void this.viewers.proof(row.id, line.text, { id: line.viewerId, name: line.name, roles: line.roles });
-        this.runners.get(row.id)?.message(line);
-      },
-      onStanding: (standing) => {
-        const now = this.chats.get(row.id);
-        if (now === undefined || now.chat !== made?.chat) return;
-        if (standing.lastError !== now.standing.lastError || standing.state !== now.standing.state) {
-          this.parts.log.info({ chat: standing.state, why: standing.lastError || undefined }, "chat");
-        }
-        now.standing = standing;
-        this.operators.tell();
-      },
-    });
-    if (made === null) return;
-    this.chats.set(row.id, { chat: made.chat, standing: made.chat.standing(), emotePictures: made.emotePictures, key });
-    made.chat.start();
-  }
-
   emotePictures(id: ChannelId): string {
-    return this.chats.get(id)?.emotePictures ?? "";
+    return this.chats.emotePictures(id);
   }
 
   tellChanged(id: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>): void {
@@ -252,7 +198,7 @@ export class Engine {
     const hash = hashToken(token);
     for (const runner of this.runners.values()) {
       const trigger = runner.row.triggers.find((t) => t.tokenHash === hash);
-      if (trigger !== undefined) return runner.cue(trigger.cueId, "a trigger address", randomUUID(), "address");
+      if (trigger !== undefined) return runner.requests.cue(trigger.cueId, "a trigger address", randomUUID(), "address");
     }
     return refused(this.settled ? "trigger/unknown" : "store/away");
   }
@@ -262,7 +208,7 @@ export class Engine {
     if (tokenHash === "") return null;
     const session = await this.parts.store.viewerSession(tokenHash, this.parts.clock.now());
     if (session?.channelId !== channel) return null;
-    return this.runners.get(channel)?.withRoles(session.viewer) ?? session.viewer;
+    return this.runners.get(channel)?.inbox.withRoles(session.viewer) ?? session.viewer;
   }
 
   /** A viewer page is nobody's any more, at once. */
@@ -281,13 +227,13 @@ export class Engine {
     const runner = this.runners.get(channel);
     if (runner === undefined) return refused("channel/unknown");
     const viewer = await this.viewerOf(channel, tokenHash);
-    const tags = runner.tags(viewer);
+    const tags = runner.shop.tags(viewer);
     return ok({
       nowMs: this.parts.clock.now(),
-      head: runner.shopHead(tags.map((t) => t.id)),
+      head: runner.shop.head(tags.map((t) => t.id)),
       tags,
-      viewer: viewer === null ? null : { id: viewer.id, name: viewer.name, balance: runner.desk.balance(viewer.id) },
-      ...runner.house(),
+      viewer: viewer === null ? null : { id: viewer.id, name: viewer.name, balance: runner.ledgerView.balance(viewer.id) },
+      ...runner.shop.house(),
     });
   }
 
@@ -299,7 +245,7 @@ export class Engine {
     const runner = this.runners.get(channel);
     if (runner === undefined) return refused("channel/unknown");
     const viewer = await this.viewerOf(channel, tokenHash);
-    return viewer === null ? refused("viewer/not-proven") : runner.wish(viewer, wish);
+    return viewer === null ? refused("viewer/not-proven") : runner.requests.wish(viewer, wish);
   }
 
   nowMs(): number {
@@ -316,64 +262,26 @@ export class Engine {
   private standing(id: ChannelId) {
     const runner = this.runners.get(id);
     if (runner === undefined) return null;
-    const chat = this.chats.get(id)?.standing ?? null;
-    const pages = this.overlays.openPages(id);
-    const { games, perMinute, backlog, lost, unfit, unreadable, recovering, waitingMs, lanes, events, held, sales } = runner.standing();
-    const refusedEvents = this.intake.refused(id).reduce((sum, r) => sum + r.count, 0);
-    const databaseAway = this.databaseAway || recovering;
-    return {
-      health: healthOf({
-        chat,
-        channelName: runner.row.name,
-        perMinute,
-        databaseAway,
-        backlog: databaseAway ? backlog : 0,
-        lost,
-        unfit,
-        unreadable,
-        pages,
-        lagMs: this.lagMs,
-        waitingMs,
-        clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
-        events: { ...events, refused: refusedEvents, on: runner.row.events !== null },
-        sounds: runner.row.sounds.length,
-        ledgerFaults: this.ledgers.get(id) ?? 0,
-      }),
-      pages,
-      hushed: runner.row.hushed,
-      chat: {
-        state: chat?.state ?? "off",
-        sinceMs: chat?.sinceMs ?? null,
-        perMinute,
-        lastError: chat?.lastError ?? "",
-        lastTrouble: chat?.lastTrouble ?? null,
-      },
-      games,
-      lanes,
-      events: { ...events, refused: refusedEvents },
-      overlays: runner.row.overlays.map((o) => ({
-        id: o.id,
-        name: o.name,
-        width: o.width ?? 1_920,
-        height: o.height ?? 1_080,
-        backdrop: o.backdrop ?? "studio",
-        shows: o.shows,
-        places: o.places.map((p) => ({ game: p.gameId, place: p.place })),
-      })),
-      held,
-      sales,
-    };
+    return standingOf(runner, {
+      chat: this.chats.standing(id),
+      pages: this.overlays.openPages(id),
+      refusedEvents: this.intake.refused(id).reduce((sum, r) => sum + r.count, 0),
+      databaseAway: this.databaseAway,
+      lagMs: this.lagMs,
+      clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
+      ledgerFaults: this.nightly.faults(id),
+    });
   }
 
   private async drop(id: ChannelId): Promise<void> {
-    await this.chats.get(id)?.chat.stop();
-    this.chats.delete(id);
+    await this.chats.drop(id);
     await this.runners.get(id)?.stop();
     this.runners.delete(id);
   }
 
   async stop(): Promise<void> {
     for (const timer of this.timers) clearInterval(timer);
+    this.nightly.stop();
     this.delay.disable();
     this.operators.stop();
     this.viewers.stop();

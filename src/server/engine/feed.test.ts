@@ -1,16 +1,16 @@
 import { describe, expect, jest, test } from "@jest/globals";
 import { toOverlaySchema } from "../../core/wire/messages";
 import { pause } from "../testing/channel";
-import { DustLog } from "./dust-log";
+import { TransientLog } from "./transient-log";
 import { Feed } from "./feed";
 import { RecentIds } from "./recent-ids";
 
 const spawn = (count: number) => ({ do: "spawn", keys: ["own:w"], count, seed: 1, overMs: 0, motion: null });
 const open = () => {
-  const sent: { text: string; dust: boolean }[] = [];
+  const sent: { text: string; transient: boolean }[] = [];
   const time = { nowMs: 10_000 };
   const feed = new Feed(
-    (text, dust) => sent.push({ text, dust }),
+    (text, transient) => sent.push({ text, transient }),
     () => time.nowMs,
   );
   const bodies = () => sent.map((s) => toOverlaySchema.parse(JSON.parse(s.text)));
@@ -39,7 +39,7 @@ describe("what one overlay is fed", () => {
       ["hush", 2],
     ]);
   });
-  test("a page gets just what it missed, without old dust", () => {
+  test("a page gets just what it missed, without old effects", () => {
     const { feed, time } = open();
     feed.effects("wall", [spawn(1)]);
     feed.state({ type: "hush", on: true });
@@ -60,11 +60,11 @@ describe("what one overlay is fed", () => {
   });
 });
 
-describe("the log of dust", () => {
+describe("the log of what is transient", () => {
   const row = (seq: number) => ({ seq, atMs: 0, kind: "message", source: "chat", id: `m${seq}`, viewer: null, body: {} });
   test("writes many rows at once, in order", async () => {
     const batches: number[][] = [];
-    const log = new DustLog(async (rows) => (batches.push(rows.map((r) => r.seq)), 0));
+    const log = new TransientLog(async (rows) => (batches.push(rows.map((r) => r.seq)), 0));
     for (let i = 0; i < 50; i += 1) log.add(row(i));
     await pause(180);
     expect(batches).toEqual([Array.from({ length: 50 }, (_, i) => i)]);
@@ -73,7 +73,7 @@ describe("the log of dust", () => {
     let away = true;
     const kept: number[] = [];
     const onError = jest.fn();
-    const log = new DustLog(async (rows) => {
+    const log = new TransientLog(async (rows) => {
       if (away) throw new Error("away");
       kept.push(...rows.map((r) => r.seq));
       return 0;
@@ -86,7 +86,7 @@ describe("the log of dust", () => {
     expect(onError).toHaveBeenCalledTimes(1);
   });
   test("holds the newest hundred thousand while nothing can be written, and counts what it lost", async () => {
-    const log = new DustLog(async () => Promise.reject(new Error("away")));
+    const log = new TransientLog(async () => Promise.reject(new Error("away")));
     for (let i = 0; i < 101_500; i += 1) log.add(row(i));
     expect(log.size).toBeLessThanOrEqual(100_000);
     expect(log.lost).toBe(2_000);

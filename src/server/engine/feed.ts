@@ -1,4 +1,4 @@
-import type { Moment } from "../../core/moments/moment";
+import type { Alert } from "../../core/alerts/alert";
 import { type ToOverlay, wireVersion } from "../../core/wire/messages";
 
 const flushEveryMs = 30;
@@ -7,7 +7,7 @@ const dustFreshMs = 2_000;
 const mostEmotesPerFlush = 2_000;
 
 type Item = { game: string; effect: unknown };
-type Kept = Readonly<{ seq: number; atMs: number; text: string; dust: boolean }>;
+type Kept = Readonly<{ seq: number; atMs: number; text: string; transient: boolean }>;
 type Body = { type: "stage" | "hush" | "moment-end" } & Record<string, unknown>;
 type View = Record<string, unknown>;
 
@@ -30,7 +30,7 @@ export class Feed {
   seq = 0;
 
   constructor(
-    private readonly send: (text: string, dust: boolean) => void,
+    private readonly send: (text: string, transient: boolean) => void,
     private readonly now: () => number,
   ) {}
 
@@ -46,7 +46,7 @@ export class Feed {
   }
 
   /** A moment goes at once; who was away while it began never sees it late. */
-  moment(moment: Moment): void {
+  moment(moment: Alert): void {
     this.flush();
     this.keep({ v: wireVersion, type: "moment", seq: (this.seq += 1), moment }, true);
   }
@@ -86,21 +86,21 @@ export class Feed {
     }
   }
 
-  private keep(message: { seq: number } & Record<string, unknown>, dust: boolean): void {
+  private keep(message: { seq: number } & Record<string, unknown>, transient: boolean): void {
     const text = JSON.stringify(message);
-    this.ring.push({ seq: message.seq, atMs: this.now(), text, dust });
+    this.ring.push({ seq: message.seq, atMs: this.now(), text, transient });
     if (this.ring.length > ringLength) this.ring.splice(0, ringLength / 2);
-    this.send(text, dust);
+    this.send(text, transient);
   }
 
-  /** What a page that has everything up to `seq` missed; null when that is no longer known. Old dust is left out. */
+  /** What a page that has everything up to `seq` missed; null when that is no longer known. Old effects are left out. */
   since(seq: number): readonly string[] | null {
     if (seq > this.seq) return null;
     if (seq === this.seq) return [];
     const first = this.ring[0];
     if (first === undefined || first.seq > seq + 1) return null;
     const now = this.now();
-    return this.ring.filter((k) => k.seq > seq && (!k.dust || now - k.atMs < dustFreshMs)).map((k) => k.text);
+    return this.ring.filter((k) => k.seq > seq && (!k.transient || now - k.atMs < dustFreshMs)).map((k) => k.text);
   }
 
   stop(): void {

@@ -1,4 +1,4 @@
-import { count } from "../../core/words/sentence";
+import { count, counted } from "../../core/words/sentence";
 import type { HealthItem, OpenPage } from "../../core/wire/messages";
 import type { ChatStanding } from "../ports/chat";
 
@@ -123,7 +123,7 @@ function chatHealth({ chat, perMinute }: HealthFacts): HealthItem {
     return {
       ...base,
       state: "good",
-      says: `Connected. ${count(perMinute)} ${perMinute === 1 ? "message" : "messages"} in the last minute.`,
+      says: `Connected. ${counted(perMinute, "message")} in the last minute.`,
       means: "",
       todo: "",
     };
@@ -145,7 +145,7 @@ function databaseHealth({ databaseAway, backlog, lost, unfit = 0 }: HealthFacts)
     return {
       ...base,
       state: "waiting",
-      says: `Answers. ${count(unfit)} ${unfit === 1 ? "signal" : "signals"} could not be stored since the engine started.`,
+      says: `Answers. ${counted(unfit, "signal")} could not be stored since the engine started.`,
       means: "Each was refused by itself; nothing else was lost.",
       todo: "The log of the engine says why. If it goes on, keep that log and tell whoever looks after Izzam.",
     };

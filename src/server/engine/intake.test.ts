@@ -3,7 +3,7 @@ import { CloudEvent, HTTP } from "cloudevents";
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { Webhook } from "standardwebhooks";
-import { bossBattle } from "../../core/games/boss-battle/rules";
+import { bossBattle } from "../../core/games/boss-battle/definition";
 import { chanceFrom } from "../../core/kernel/chance";
 import { gameId } from "../../core/kernel/ids";
 import { stranger } from "../../core/kernel/strangers";
@@ -268,7 +268,7 @@ describe("duplicates", () => {
     const row = (await store.channel(runner.id))!;
     const again = new Runner({ store, clock: { now: () => nowMs }, bus: inProcessBus() }, row, await store.lastSeq(row.id));
     const id = store.log(row.id)[0]!.id ?? "";
-    expect(await again.platform([{ id, signal: { kind: "follow", viewer: { ...ada, roles: [] } } }])).toEqual({
+    expect(await again.inbox.platform([{ id, signal: { kind: "follow", viewer: { ...ada, roles: [] } } }])).toEqual({
       ok: true,
       value: ["duplicate"],
     });

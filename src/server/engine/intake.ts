@@ -8,7 +8,8 @@ import type { Clock } from "../ports/clock";
 import type { EventsRow } from "../ports/engine-store";
 import { readBody } from "./body";
 import { RecentIds } from "./recent-ids";
-import type { Arrival, Runner } from "./runner";
+import type { Arrival } from "./inbox";
+import type { Runner } from "./runner";
 import { verify } from "./webhook";
 
 export const mostBody = 2 * 1024 * 1024;
@@ -202,7 +203,7 @@ export class Intake {
       }
     }
     // What waits while one commit is under way goes into the next, together.
-    const done = arrivals.length === 0 ? ok([]) : await runner.platform(arrivals);
+    const done = arrivals.length === 0 ? ok([]) : await runner.inbox.platform(arrivals);
     if (!done.ok) return this.no(channel, done.refusal.code, done.refusal.facts);
     this.deliveries.add(delivery);
     // One that can't be stored is refused by itself; all others of its delivery are kept.

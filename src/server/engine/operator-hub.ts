@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
-import type { Mark } from "../../core/show/marks";
+import type { TimelineEvent } from "../../core/show/timeline";
 import { type TalkItem, type ToOperator, wireVersion } from "../../core/wire/messages";
 import type { Publication } from "../ports/bus";
 
 type Seat = { socket: WebSocket; channel: ChannelId; tokenHash: string; lastStanding: string };
 /** What one channel's operators are yet to be sent, and the last that was said, for pages that come later. */
-type Line = { n: number; left: number; items: TalkItem[]; marks: Mark[]; last: TalkItem[] };
+type Line = { n: number; left: number; items: TalkItem[]; marks: TimelineEvent[]; last: TalkItem[] };
 const mostTalkPerSend = 150;
 const talkKept = 300;
 

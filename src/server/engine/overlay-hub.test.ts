@@ -52,7 +52,7 @@ describe("open overlay pages", () => {
     const page = socket();
     hub.join(page.ws, hello());
     expect(page.sent[0]).toMatchObject({ type: "snapshot", hushed: false, stage: { games: [{ id: "wall" }] } });
-    runner.message(said("wobblePot"));
+    runner.inbox.message(said("wobblePot"));
     void runner.hush(true);
     expect(page.sent.at(-1)).toMatchObject({ type: "hush", on: true });
     expect(hub.openPages(runner.id)).toMatchObject([{ overlay: "main", width: 1920, height: 1080 }]);
@@ -124,13 +124,13 @@ describe("open overlay pages", () => {
     void runner.hush(true);
     expect([stays.sent.at(-1)!.type, goes.sent.length]).toEqual(["hush", 1]);
   });
-  test("a slow reader misses dust, never state; one that does not read at all is let go", () => {
+  test("a slow reader misses what is transient, never state; one that does not read at all is let go", () => {
     const { hub, runner } = setUp();
     const page = socket();
     hub.join(page.ws, hello());
     page.it.bufferedAmount = 600 * 1024;
     const before = page.sent.length;
-    runner.message(said("wobblePot"));
+    runner.inbox.message(said("wobblePot"));
     void runner.hush(true);
     expect(page.sent.slice(before).map((m) => m.type)).toEqual(["hush"]);
     page.it.bufferedAmount = 9 * 1024 * 1024;

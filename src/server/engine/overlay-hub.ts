@@ -101,9 +101,9 @@ export class OverlayHub {
   private feed(overlay: string): Feed {
     const known = this.feeds.get(overlay);
     if (known !== undefined) return known;
-    const feed = new Feed((text, dust) => {
-      for (const page of this.pages.values()) if (page.overlay === overlay) sendTo(page.socket, text, dust);
-      for (const [socket, of] of this.peeks) if (of.overlay === overlay) sendTo(socket, text, dust);
+    const feed = new Feed((text, transient) => {
+      for (const page of this.pages.values()) if (page.overlay === overlay) sendTo(page.socket, text, transient);
+      for (const [socket, of] of this.peeks) if (of.overlay === overlay) sendTo(socket, text, transient);
     }, this.now);
     this.feeds.set(overlay, feed);
     return feed;
@@ -151,7 +151,7 @@ export class OverlayHub {
       type: "snapshot",
       epoch: this.epoch,
       seq: feed.seq,
-      stage: runner.stage(overlay, this.markedUrl(runner.id)),
+      stage: runner.view.overlay(overlay, this.markedUrl(runner.id)),
       hushed: runner.row.hushed,
     };
     socket.send(JSON.stringify(snapshot));
@@ -228,7 +228,7 @@ export class OverlayHub {
         this.stages(runner);
         return;
       case "state": {
-        const view = runner.viewOf(publication.game);
+        const view = runner.view.game(publication.game);
         if (view === null) return;
         for (const overlay of runner.row.overlays)
           if (overlay.places.some((p) => p.gameId === publication.game && !p.place.hidden))
@@ -257,7 +257,7 @@ export class OverlayHub {
 
   private stages(runner: Runner): void {
     for (const overlay of runner.row.overlays) {
-      this.feed(overlay.id).state({ type: "stage", stage: runner.stage(overlay.id, this.markedUrl(runner.id)) });
+      this.feed(overlay.id).state({ type: "stage", stage: runner.view.overlay(overlay.id, this.markedUrl(runner.id)) });
     }
   }
 
@@ -286,9 +286,9 @@ export class OverlayHub {
   }
 }
 
-/** Slow readers miss dust, never state; one that does not read at all is let go and may come back. */
-function sendTo(socket: WebSocket, text: string, dust: boolean): void {
+/** Slow readers miss what is transient, never state; one that does not read at all is let go and may come back. */
+function sendTo(socket: WebSocket, text: string, transient: boolean): void {
   if (socket.readyState !== socket.OPEN) return;
   if (socket.bufferedAmount > stuckBytes) socket.terminate();
-  else if (!dust || socket.bufferedAmount < slowBytes) socket.send(text);
+  else if (!transient || socket.bufferedAmount < slowBytes) socket.send(text);
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { gameId } from "../../core/kernel/ids";
-import type { Hand } from "../../core/signals/signal";
+import type { Command } from "../../core/signals/signal";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { type MemoryStore, memoryEngineStore } from "../adapters/memory/engine-store";
 import type { Publication } from "../ports/bus";
@@ -18,13 +18,13 @@ function setUp(store: MemoryStore = memoryEngineStore(), lastSeq = 0) {
   const of = <K extends Publication["kind"]>(kind: K) => heard.filter((p): p is Extract<Publication, { kind: K }> => p.kind === kind);
   return { store, runner, heard, of, time };
 }
-const off: Hand = { do: "switch", on: false };
-const on: Hand = { do: "switch", on: true };
+const off: Command = { do: "switch", on: false };
+const on: Command = { do: "switch", on: true };
 
 describe("one queue for one channel", () => {
   test("an emote is shown at once, and its message logged with the next batch", async () => {
     const { runner, of, store } = setUp();
-    runner.message(said("wobblePot", "m1"));
+    runner.inbox.message(said("wobblePot", "m1"));
     expect(of("effects")).toHaveLength(1);
     expect(of("talk")[0]).toMatchObject({
       name: "ada",
@@ -36,14 +36,14 @@ describe("one queue for one channel", () => {
   });
   test("a message that comes twice changes nothing the second time", () => {
     const { runner, of } = setUp();
-    runner.message(said("wobblePot", "m1"));
-    runner.message(said("wobblePot", "m1"));
+    runner.inbox.message(said("wobblePot", "m1"));
+    runner.inbox.message(said("wobblePot", "m1"));
     expect(of("effects")).toHaveLength(1);
   });
   test("what must be exactly right is committed before anyone hears of it", async () => {
     const { runner, heard, store } = setUp();
     heard.length = 0;
-    const done = runner.hand("wall", "owner", "hand-0001", off);
+    const done = runner.requests.command("wall", "owner", "hand-0001", off);
     expect(heard).toEqual([]);
     expect((await done).ok).toBe(true);
     expect(heard.map((p) => p.kind)).toEqual(["state", "effects", "mark", "talk"]);
@@ -51,13 +51,13 @@ describe("one queue for one channel", () => {
   });
   test("the same hand twice is done once and answered twice, after a restart too; one on a game that is not there is refused", async () => {
     const { runner, store, of } = setUp();
-    const first = await runner.hand("wall", "owner", "hand-0001", off);
-    expect(await runner.hand("wall", "owner", "hand-0001", off)).toEqual(first);
+    const first = await runner.requests.command("wall", "owner", "hand-0001", off);
+    expect(await runner.requests.command("wall", "owner", "hand-0001", off)).toEqual(first);
     expect(of("state")).toHaveLength(1);
     const again = setUp(store, 1).runner;
-    expect(await again.hand("wall", "owner", "hand-0001", off)).toEqual(first);
+    expect(await again.requests.command("wall", "owner", "hand-0001", off)).toEqual(first);
     expect(store.log(runner.id)).toHaveLength(1);
-    expect(await runner.hand("gone", "owner", "hand-0002", on)).toMatchObject({ ok: false, refusal: { code: "game/unknown" } });
+    expect(await runner.requests.command("gone", "owner", "hand-0002", on)).toMatchObject({ ok: false, refusal: { code: "game/unknown" } });
   });
   test("many at once are committed in few batches, in their order", async () => {
     const { runner, store, of } = setUp();
@@ -70,7 +70,7 @@ describe("one queue for one channel", () => {
     };
     Object.assign(store, { commit: slowly });
     const all = await Promise.all(
-      Array.from({ length: 100 }, (_, i) => runner.hand("wall", "owner", `hand-${i}-xx`, i % 2 === 0 ? off : on)),
+      Array.from({ length: 100 }, (_, i) => runner.requests.command("wall", "owner", `hand-${i}-xx`, i % 2 === 0 ? off : on)),
     );
     expect(all.every((r) => r.ok)).toBe(true);
     expect(commits).toBeLessThanOrEqual(3);
@@ -82,19 +82,19 @@ describe("one queue for one channel", () => {
 describe("while the database is away", () => {
   test("emotes go on, hands are refused in words' reach, and state is as it was when it is back", async () => {
     const { runner, store, of } = setUp();
-    await runner.hand("wall", "owner", "hand-0001", off);
-    await runner.hand("wall", "owner", "hand-0002", on);
+    await runner.requests.command("wall", "owner", "hand-0001", off);
+    await runner.requests.command("wall", "owner", "hand-0002", on);
     store.away = true;
-    expect(await runner.hand("wall", "owner", "hand-0003", off)).toMatchObject({ ok: false, refusal: { code: "store/away" } });
-    runner.message(said("wobblePot", "m1"));
+    expect(await runner.requests.command("wall", "owner", "hand-0003", off)).toMatchObject({ ok: false, refusal: { code: "store/away" } });
+    runner.inbox.message(said("wobblePot", "m1"));
     expect(of("talk").filter((t) => t.of === "message")).toHaveLength(1);
-    expect(await runner.hand("wall", "owner", "hand-0004", off)).toMatchObject({ ok: false, refusal: { code: "store/away" } });
+    expect(await runner.requests.command("wall", "owner", "hand-0004", off)).toMatchObject({ ok: false, refusal: { code: "store/away" } });
     expect(runner.standing().recovering).toBe(true);
     store.away = false;
     for (let i = 0; i < 100 && runner.standing().recovering; i += 1) await pause(20);
     // The refused switch was not half-done: the wall is on, as committed.
     expect(runner.standing().games[0]!.view).toMatchObject({ on: true });
-    expect((await runner.hand("wall", "owner", "hand-0005", off)).ok).toBe(true);
+    expect((await runner.requests.command("wall", "owner", "hand-0005", off)).ok).toBe(true);
     await runner.stop();
     expect(
       store
@@ -108,7 +108,7 @@ describe("while the database is away", () => {
     store.away = true;
     await runner.hush(true);
     expect(of("hush")).toEqual([{ kind: "hush", on: true }]);
-    runner.message(said("wobblePot", "m1"));
+    runner.inbox.message(said("wobblePot", "m1"));
     expect(of("effects")).toEqual([]);
     expect(of("talk")).toHaveLength(1);
     store.away = false;
@@ -119,12 +119,12 @@ describe("while the database is away", () => {
 describe("starting again", () => {
   test("after a kill the state is that of the accepted signals, and numbers go on", async () => {
     const first = setUp();
-    await first.runner.hand("wall", "owner", "hand-0001", off);
+    await first.runner.requests.command("wall", "owner", "hand-0001", off);
     const row = (await first.store.channel(first.runner.id))!;
     const bus = inProcessBus();
     const again = new Runner({ store: first.store, clock: { now: () => 2_000 }, bus }, row, await first.store.lastSeq(row.id));
     expect(again.standing().games[0]!.view).toMatchObject({ on: false });
-    await again.hand("wall", "owner", "hand-0002", on);
+    await again.requests.command("wall", "owner", "hand-0002", on);
     expect(first.store.log(row.id).map((r) => r.seq)).toEqual([1, 2]);
   });
   test("new settings are met by the next signal, and memory of combos and limits stays", () => {
@@ -134,16 +134,16 @@ describe("starting again", () => {
       testChannel({ games: [{ ...testChannel().games[0]!, version: 2, settings: { ...settings, ...part } }] });
     const combo = { on: true, needed: 2, withinMs: 10_000, counted: "copies", spawns: "one", roles: ["viewer"], emoji: true };
     runner.reload(withWall({ combo }));
-    runner.message(said("wobblePot"));
+    runner.inbox.message(said("wobblePot"));
     runner.reload(withWall({ combo, lifeMs: 9_000 }));
-    runner.message(said("wobblePot"));
+    runner.inbox.message(said("wobblePot"));
     expect(of("effects")).toHaveLength(1);
   });
   test("a game whose settings can't be read does not run, and does not stop the others", () => {
     const { runner, of } = setUp();
     const good = testChannel().games[0]!;
     runner.reload(testChannel({ games: [{ ...good, id: "broken" as typeof good.id, settings: { schema: 99 } }, good] }));
-    runner.message(said("wobblePot"));
+    runner.inbox.message(said("wobblePot"));
     expect(of("effects").map((e) => e.game)).toEqual(["wall"]);
   });
 });
@@ -169,8 +169,8 @@ describe("what is stored and can't be read", () => {
     const runner = new Runner({ store, clock: { now: () => 1_000 }, bus: inProcessBus() }, row, 0);
     expect(runner.standing().games.map((g) => g.id)).toEqual(["other"]);
     expect(runner.standing().unreadable).toEqual([expect.stringMatching(why)]);
-    expect(await runner.hand("wall", "owner", "hand-0001", off)).toMatchObject({ refusal: { code: "game/unknown" } });
-    expect((await runner.hand("other", "owner", "hand-0002", off)).ok).toBe(true);
+    expect(await runner.requests.command("wall", "owner", "hand-0001", off)).toMatchObject({ refusal: { code: "game/unknown" } });
+    expect((await runner.requests.command("other", "owner", "hand-0002", off)).ok).toBe(true);
     expect((await store.channel(row.id))!.games[0]).toMatchObject(part);
     // Whoever reads it again comes to the same.
     await runner.refresh();
@@ -182,9 +182,9 @@ describe("what is stored and can't be read", () => {
 describe("what an overlay is told", () => {
   test("its own games with their looks, and nothing that is secret or the operator's", () => {
     const { runner } = setUp();
-    const stage = runner.stage("main", "/marked/kiln/kiln");
+    const stage = runner.view.overlay("main", "/marked/kiln/kiln");
     expect(stage.games.map((g) => g.id)).toEqual(["wall"]);
     expect(JSON.stringify(stage)).not.toMatch(/token|roles|perViewer|secret|password|hash/i);
-    expect(runner.stage("other", "").games).toEqual([]);
+    expect(runner.view.overlay("other", "").games).toEqual([]);
   });
 });

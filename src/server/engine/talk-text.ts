@@ -1,6 +1,6 @@
 import { moneyInWords } from "../../core/signals/money";
 import type { Signal } from "../../core/signals/signal";
-import { count } from "../../core/words/sentence";
+import { count, counted } from "../../core/words/sentence";
 
 /** What a signal says, or how much of what it is: told beside the name in the talk. */
 export function talkText(signal: Signal): string {
@@ -12,7 +12,7 @@ export function talkText(signal: Signal): string {
     case "membership":
       return signal.months > 1 ? `joined for month ${count(signal.months)}` : "joined as a member";
     case "gift":
-      return `gave ${count(signal.count)} ${signal.count === 1 ? "membership" : "memberships"} away`;
+      return `gave ${counted(signal.count, "membership")} away`;
     case "tip":
       return `tipped ${moneyInWords(signal.amountMinor, signal.currency)}${signal.text === "" ? "" : ` “${signal.text}”`}`;
     case "reaction":

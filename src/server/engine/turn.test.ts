@@ -1,15 +1,15 @@
 import { describe, expect, test } from "@jest/globals";
 import { newCue } from "../../core/cues/settings";
-import { bossBattle } from "../../core/games/boss-battle/rules";
-import { emoteWall } from "../../core/games/emote-wall/rules";
+import { bossBattle } from "../../core/games/boss-battle/definition";
+import { emoteWall } from "../../core/games/emote-wall/definition";
 import { gameId } from "../../core/kernel/ids";
-import { momentLookDefaults } from "../../core/moments/moment";
+import { momentLookDefaults } from "../../core/alerts/alert";
 import type { Deed } from "../../core/rules/deeds";
 import { newRule, type Rule, rulebookDefaults, type When } from "../../core/rules/settings";
-import { markOf } from "../../core/show/marks";
+import { markOf } from "../../core/show/timeline";
 import { newPlanItem } from "../../core/show/plan";
 import { showDefaults } from "../../core/show/settings";
-import type { Hand } from "../../core/signals/signal";
+import type { Command } from "../../core/signals/signal";
 import { wholePlace } from "../../core/wire/messages";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
@@ -32,7 +32,7 @@ const rule = (id: string, when: When, deeds: Deed[], part: Partial<Rule> = {}): 
   tiers: [{ at: "least", amount: 0, deeds }],
   ...part,
 });
-const damage = (give: number): Deed => ({ do: "damage", game: "boss", how: "damage", rate: { give, per: 1 } });
+const damage = (give: number): Deed => ({ do: "act", game: "boss", act: "damage", input: { amount: give }, per: 1 });
 const show = (lane: string, ms = 1_000): Deed => ({
   do: "show",
   picture: "",
@@ -52,7 +52,7 @@ function setUp(rules: Rule[], deeds: Deed[] = [], health = 100) {
       game("wall", "emote-wall", emoteWall.defaults),
       game("boss", "boss-battle", { ...bossBattle.defaults, health }),
       game("book", "rules", { ...rulebookDefaults, rules }),
-      game("cues", "cues", { schema: 1, cues: [{ ...newCue("door", "Door"), deeds, cooldownMs: 0 }] }),
+      game("cues", "cues", { schema: 2, cues: [{ ...newCue("door", "Door"), deeds, cooldownMs: 0 }] }),
     ],
   });
   store.put(row);
@@ -65,7 +65,7 @@ function setUp(rules: Rule[], deeds: Deed[] = [], health = 100) {
   const of = <K extends Publication["kind"]>(kind: K) => heard.filter((p): p is Extract<Publication, { kind: K }> => p.kind === kind);
   const boss = () => runner.standing().games.find((g) => g.id === "boss")!.view;
   let n = 0;
-  const follow = () => runner.platform([{ id: `f${(n += 1)}`, signal: { kind: "follow", viewer: ada } }]);
+  const follow = () => runner.inbox.platform([{ id: `f${(n += 1)}`, signal: { kind: "follow", viewer: ada } }]);
   return { store, runner, heard, of, says, boss, follow, time };
 }
 
@@ -88,11 +88,17 @@ describe("one turn", () => {
     await runner.stop();
   });
   test("what a game tells is answered by rules: a fall sets off a flock and a word in chat", async () => {
-    const flock: Deed = { do: "flock", game: "wall", count: 30, overMs: 0, from: "chosen", chosen: ["own:w"], motion: "" };
+    const flock: Deed = {
+      do: "act",
+      game: "wall",
+      act: "flock",
+      input: { count: 30, overMs: 0, emotes: { from: "chosen", chosen: ["own:w"] }, motion: "" },
+      per: 1,
+    };
     const { runner, of, says, boss } = setUp([
       rule("r", "happened", [flock, { do: "say", text: "{text} falls to {viewer}" }], { what: "boss/fell" }),
     ]);
-    await runner.platform([{ id: "1", signal: { kind: "raid", viewer: ada, viewers: 80 } }]);
+    await runner.inbox.platform([{ id: "1", signal: { kind: "raid", viewer: ada, viewers: 80 } }]);
     expect(boss()).toMatchObject({ name: "Ada", falls: 1 });
     expect(says).toEqual(["Old Spall falls to Ada"]);
     expect(of("effects").map((e) => e.game)).toEqual(["boss", "wall"]);
@@ -119,10 +125,10 @@ describe("one turn", () => {
       rule("d", "message", [damage(7)], { words: { how: "is", list: ["!hit"] } }),
     ]);
     store.away = true;
-    runner.message(said("!ask", "m1"));
+    runner.inbox.message(said("!ask", "m1"));
     expect(says).toEqual(["yes"]);
     store.away = false;
-    runner.message(said("!hit", "m2"));
+    runner.inbox.message(said("!hit", "m2"));
     await pause(20);
     expect(boss()["health"]).toBe(93);
     await runner.stop();
@@ -139,8 +145,8 @@ describe("paid reactions inside a chat message", () => {
         { reaction: "golden sherd", count: 2, valueEach: 100 },
       ],
     };
-    runner.message(line);
-    runner.message(line);
+    runner.inbox.message(line);
+    runner.inbox.message(line);
     await pause(30);
     expect(boss()["health"]).toBe(750);
     await runner.stop();
@@ -157,7 +163,7 @@ describe("paid reactions inside a chat message", () => {
 describe("what overlays are sent", () => {
   test("holds no viewer's id, no rule, no word that is hidden, no token, nothing of cues but what they show", async () => {
     const { runner } = setUp([rule("secret-rule", "follow", [{ do: "say", text: "secret-text" }])], [{ do: "say", text: "secret-cue" }]);
-    await runner.platform([
+    await runner.inbox.platform([
       { id: "1", signal: { kind: "raid", viewer: { id: "secret-id", name: "Ada", roles: ["moderator"] }, viewers: 80 } },
     ]);
     const places = ["wall", "boss", "book", "cues"].map((id, order) => ({ gameId: gameId(id), place: { ...wholePlace }, order }));
@@ -167,7 +173,7 @@ describe("what overlays are sent", () => {
       triggers: [{ cueId: "door", tokenHash: "secret-hash" }],
       events: { secret: "secret-sealed", oldSecret: null, oldUntilMs: 0 },
     });
-    const sent = JSON.stringify(runner.stage("main", ""));
+    const sent = JSON.stringify(runner.view.overlay("main", ""));
     expect(sent).toContain("Ada");
     expect(sent).not.toMatch(/secret|moderator|tokenHash/);
     await runner.stop();
@@ -177,12 +183,12 @@ describe("what overlays are sent", () => {
 describe("names of viewers", () => {
   test("are made fit for the picture where they come in: by chat and by events", async () => {
     const { runner, of, boss } = setUp([]);
-    await runner.platform([
+    await runner.inbox.platform([
       { id: "1", signal: { kind: "raid", viewer: { id: "x", name: `Zed\u202E${"z".repeat(90)} `, roles: [] }, viewers: 90 } },
     ]);
     expect([...String(boss()["name"])]).toHaveLength(40);
     expect(String(boss()["name"])).toMatch(/^Zed z+…$/);
-    runner.message(said("wobblePot", "m1", "\u200b\u200b"));
+    runner.inbox.message(said("wobblePot", "m1", "\u200b\u200b"));
     expect(of("talk").pop()?.name).toBe("someone");
     await runner.stop();
   });
@@ -231,10 +237,13 @@ describe("moments", () => {
 describe("cues", () => {
   test("are fired by an operator once per press, and refused in words", async () => {
     const { runner, boss } = setUp([], [damage(5)]);
-    expect((await runner.cue("door", "kilnkeeper", "press-0001", "key")).ok).toBe(true);
+    expect((await runner.requests.cue("door", "kilnkeeper", "press-0001", "key")).ok).toBe(true);
     // The same press once more: its answer again, and nothing is done twice.
-    expect(await runner.cue("door", "kilnkeeper", "press-0001", "key")).toMatchObject({ ok: true });
-    expect(await runner.cue("none", "kilnkeeper", "press-0002", "key")).toMatchObject({ ok: false, refusal: { code: "cue/unknown" } });
+    expect(await runner.requests.cue("door", "kilnkeeper", "press-0001", "key")).toMatchObject({ ok: true });
+    expect(await runner.requests.cue("none", "kilnkeeper", "press-0002", "key")).toMatchObject({
+      ok: false,
+      refusal: { code: "cue/unknown" },
+    });
     expect(boss()["health"]).toBe(95);
     await runner.stop();
   });
@@ -271,7 +280,7 @@ describe("the show, among the other parts", () => {
         game("wall", "emote-wall", emoteWall.defaults),
         game("boss", "boss-battle", { ...bossBattle.defaults, health: 100 }),
         game("book", "rules", { ...rulebookDefaults, rules }),
-        game("cues", "cues", { schema: 1, cues: [newCue("door", "Door")] }),
+        game("cues", "cues", { schema: 2, cues: [newCue("door", "Door")] }),
         game("the-show", "show", { ...showDefaults, ...settings }),
       ],
     });
@@ -279,7 +288,7 @@ describe("the show, among the other parts", () => {
     made.runner.reload(row);
     const view = (id: string) => made.runner.standing().games.find((g) => g.id === id)!.view;
     let n = 0;
-    const hand = (hand: Hand, by = "maria", on = "show") => made.runner.hand(on, by, `hand-${(n += 1)}`, hand);
+    const hand = (hand: Command, by = "maria", on = "show") => made.runner.requests.command(on, by, `hand-${(n += 1)}`, hand);
     return { ...made, view, hand };
   };
 
@@ -307,7 +316,7 @@ describe("the show, among the other parts", () => {
   });
   test("the platform's word begins the show once, and rules that answer it answer once", async () => {
     const { runner, view, says } = onShow({}, [rule("hello", "live", [{ do: "say", text: "we are live" }])]);
-    const live = (id: string) => runner.platform([{ id, signal: { kind: "live", viewer: null } }]);
+    const live = (id: string) => runner.inbox.platform([{ id, signal: { kind: "live", viewer: null } }]);
     await live("l1");
     await live("l2");
     expect(view("the-show")["state"]).toBe("on");
@@ -329,16 +338,16 @@ describe("the show, among the other parts", () => {
   });
   test("a command in chat acts in the moderator's name and answers with what came of it", async () => {
     const commands = [
-      { id: "h", word: "!hit", does: "hit", game: "boss", roles: ["moderator"] },
-      { id: "q", word: "!quiet", does: "hush", game: "", roles: ["moderator"] },
+      { id: "h", word: "!hit", does: "act" as const, act: "damage", game: "boss", roles: ["moderator" as const] },
+      { id: "q", word: "!quiet", does: "hush" as const, act: "", game: "", roles: ["moderator" as const] },
     ];
     const { runner, boss, says, store, of } = onShow({ commands });
-    runner.message({ ...said("!hit 30", "m1", "mo"), roles: ["moderator"] });
+    runner.inbox.message({ ...said("!hit 30", "m1", "mo"), roles: ["moderator"] });
     await pause(30);
     expect(boss()["health"]).toBe(70);
     expect(says).toEqual(["−30 to Old Spall by mo, 70 of 100 left."]);
     expect(store.log(runner.id).find((r) => r.kind === "hand")).toMatchObject({ source: "operator", body: { by: "mo" } });
-    runner.message({ ...said("!quiet", "m2", "mo"), roles: ["moderator"] });
+    runner.inbox.message({ ...said("!quiet", "m2", "mo"), roles: ["moderator"] });
     await pause(10);
     expect(of("hush")).toEqual([{ kind: "hush", on: true }]);
   });
@@ -346,7 +355,7 @@ describe("the show, among the other parts", () => {
     const { hand, follow, boss, runner, of } = onShow();
     await hand({ do: "mute", id: "ada", name: "Ada", on: true });
     await follow();
-    runner.message(said("wobblePot", "w1", "ada"));
+    runner.inbox.message(said("wobblePot", "w1", "ada"));
     expect(boss()["health"]).toBe(100);
     expect(of("effects")).toEqual([]);
     expect(of("talk").map((t) => t.notes.map((x) => x.note.refusal?.code))).toEqual([[undefined], ["viewer/muted"], ["viewer/muted"]]);
@@ -356,7 +365,7 @@ describe("the show, among the other parts", () => {
   });
   test("two operators who press the same at once do it once; one who presses twice does it twice", async () => {
     const { hand, boss, time } = onShow();
-    const hit: Hand = { do: "damage", amount: 10 };
+    const hit: Command = { do: "damage", amount: 10 };
     const [one, two] = await Promise.all([hand(hit, "maria", "boss"), hand(hit, "tom", "boss")]);
     expect(one.ok).toBe(true);
     expect(two).toEqual({ ok: false, refusal: { code: "hand/twin", facts: { by: "maria" } } });
@@ -393,14 +402,14 @@ describe("the show, among the other parts", () => {
     const view = (id: string) => again.standing().games.find((g) => g.id === id)!.view;
     expect(view("the-show")).toMatchObject({ state: "rehearsing", show: { sinceMs: 1_000_000 }, plan: { items: [{ title: "Raffle" }] } });
     expect(view("boss")["health"]).toBe(90);
-    await again.hand("show", "maria", "hand-end-1", { do: "show", what: "end" });
+    await again.requests.command("show", "maria", "hand-end-1", { do: "show", what: "end" });
     expect(view("boss")["health"]).toBe(100);
     await again.stop();
   });
   test("what happened is on the tape, the same as the log gives it back", async () => {
     const { runner, hand, of, store } = onShow();
     await hand({ do: "show", what: "on-air" });
-    await runner.platform([{ id: "r", signal: { kind: "raid", viewer: ada, viewers: 60 } }]);
+    await runner.inbox.platform([{ id: "r", signal: { kind: "raid", viewer: ada, viewers: 60 } }]);
     const told = of("mark").map((m) => m.mark);
     expect(told.map((m) => m.label)).toEqual(["The show began", "Raid · Ada brought 60", "Old Spall fell"]);
     const rows = store.log(runner.id).map((r) => markOf({ ...r, body: JSON.parse(JSON.stringify(r.body)) as unknown }));

@@ -1,30 +1,19 @@
-import type { CommandBook } from "../../core/commands/settings";
-import { fold } from "../../core/kernel/fold";
 import type { EmoteIndex } from "../../core/chat/emotes";
-import { noteInWords } from "../../core/games/note-words";
-import type { AnyRules } from "../../core/games/registry";
+import { isGame } from "../../core/games/registry";
+import { toldOf } from "../../core/games/words";
 import type { GameId } from "../../core/kernel/ids";
-import type { Order } from "../../core/kernel/order";
-import { refused, type Result } from "../../core/kernel/refusal";
-import type { Note, StepContext } from "../../core/kernel/step";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { readStored, versionOf } from "../../core/kernel/stored";
-import type { Moment } from "../../core/moments/moment";
-import type { ShowDurable } from "../../core/show/settings";
-import type { HappenedSignal, HandSignal, Signal, Viewer } from "../../core/signals/signal";
-import type { Booking } from "../../core/rewards/desk";
+import { readCommand } from "../../core/module/command";
+import type { Note, Provided, StepContext } from "../../core/module/module";
+import type { Order } from "../../core/module/order";
+import { noteInWords } from "../../core/modules";
+import type { Alert } from "../../core/alerts/alert";
+import type { Booking } from "../../core/rewards/ledger-view";
+import type { CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
 import type { Booked, KeptRow, LogRow } from "../ports/engine-store";
+import { hears, type Running } from "./modules";
 
-/** A game or a book as it runs: its settings, and where it stands. */
-export type Running = {
-  id: GameId;
-  kind: string;
-  name: string;
-  rules: AnyRules;
-  version: number;
-  settings: unknown;
-  durable: unknown;
-  dust: unknown;
-};
 export type PartNote = Readonly<{ game: string; note: Note }>;
 /** All that comes of one signal, orders included. Nothing of it is told before it is committed. */
 export type Turn = {
@@ -37,12 +26,12 @@ export type Turn = {
   effects: { game: GameId; effects: readonly unknown[] }[];
   notes: PartNote[];
   says: string[];
-  shows: { lane: string; moment: Moment }[];
+  shows: { lane: string; moment: Alert }[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
 };
 export type TurnKit = Readonly<{
-  parts: readonly Running[];
+  modules: readonly Running[];
   emotes: EmoteIndex;
   ctx: Omit<StepContext, "emotes">;
   nextSeq: () => number;
@@ -57,7 +46,6 @@ const deepest = 20;
 const mostDerived = 400;
 
 const personOf = (signal: Signal): Viewer | null => ("viewer" in signal ? signal.viewer : null);
-const viewerOf = (signal: Signal): string | null => personOf(signal)?.id ?? null;
 
 /** What of a signal is kept in the log: all but its place, which has columns of its own. */
 function bodyOf(signal: Signal, notes: readonly PartNote[]): unknown {
@@ -65,33 +53,36 @@ function bodyOf(signal: Signal, notes: readonly PartNote[]): unknown {
   return notes.length === 0 ? rest : { ...rest, notes };
 }
 
-/** The show part has accepted its own state by its schema. */
-export const showOf = (parts: readonly Running[]): { part: Running; durable: ShowDurable } | null => {
-  const part = parts.find((p) => p.kind === "show");
-  return part === undefined ? null : { part, durable: part.durable as ShowDurable };
-};
-
-const answering: ReadonlySet<string> = new Set(["commands", "rewards", "points", "rules", "show", "cues"]);
 type Next = { signal: Signal; source: string; to: readonly Running[]; depth: number; answer: boolean };
-
-/** To whom a signal goes: a muted viewer's to nobody; the platform's word on the show to the show alone. */
+/** Whether a signal goes any further, and to whom. */
 function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note: PartNote | null } {
-  const show = showOf(kit.parts);
-  if (show === null) return { to: kit.parts, note: null };
-  const viewer = viewerOf(signal);
-  if (viewer !== null && show.durable.muted.some((m) => m.id === viewer))
-    return { to: [], note: { game: show.part.id, note: { refusal: { code: "viewer/muted", facts: {} }, count: 1 } } };
-  // Other programs in chat are answered by nothing, so that no two of them talk to each other.
-  if (signal.kind === "message") {
-    const bots = (kit.parts.find((p) => p.kind === "commands")?.settings as CommandBook | undefined)?.bots ?? [];
-    const name = fold(signal.viewer.name);
-    if (bots.some((b) => fold(b) === name)) return { to: kit.parts.filter((p) => !answering.has(p.kind)), note: null };
+  let unanswered = false;
+  for (const m of kit.modules) {
+    const stop = m.rules.stops?.(m.settings, m.durable, signal) ?? null;
+    if (stop === "unanswered") unanswered = true;
+    else if (stop !== null) return { to: [], note: { game: m.id, note: { refusal: stop, count: 1 } } };
   }
-  return { to: signal.kind === "live" || signal.kind === "ended" ? [show.part] : kit.parts, note: null };
+  // Who decides upon something announces it to the others.
+  const deciding = kit.modules.filter((m) => m.rules.decides?.includes(signal.kind) === true);
+  const to = deciding.length > 0 ? deciding : kit.modules.filter((m) => hears(m, signal.kind));
+  return { to: unanswered ? to.filter((m) => isGame(m.kind)) : to, note: null };
+}
+const providedShow = (modules: readonly Running[]): Provided["show"] => {
+  for (const m of modules) {
+    const show = m.rules.provides?.(m.settings, m.durable).show;
+    if (show !== undefined) return show;
+  }
+  return null;
+};
+/** A command as its module may trust it; what it can't be read as is not kept. */
+function readFor(module: Running, signal: Signal): Result<Signal> {
+  if (signal.kind !== "hand") return ok(signal);
+  const read = readCommand(module.rules, signal.hand);
+  return read.ok ? ok({ ...signal, hand: read.value }) : read;
 }
 
 /**
- * Steps one signal through the parts and carries out what they order, breadth first, in this one turn: a
+ * Steps one signal through the modules and carries out what they order, breadth first, in this one turn: a
  * rule's blow lands before the next signal is looked at.
  */
 export function takeTurn(first: Signal, source: string, to: Running | null, kit: TurnKit): Turn {
@@ -111,7 +102,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
   const address = to === null ? addressed(first, kit) : { to: [to], note: null };
   const queue: Next[] = [{ signal: first, source, to: address.to, depth: 0, answer: false }];
   // A rehearsal leaves nothing behind and says nothing in chat.
-  const rehearsing = showOf(kit.parts)?.durable.state === "rehearsing";
+  const rehearsing = providedShow(kit.modules)?.state === "rehearsing";
   let derived = 0;
   /** What comes after everything the signal led to so far: putting games back where they stood, and what follows that. */
   const later: (() => void)[] = [];
@@ -126,7 +117,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     }
     if (order.do === "aside" && order.what === "keep") return keepAside(part, kit, turn);
     if (order.do === "aside") return void later.push(() => bringBack(part, kit, turn));
-    if (part.kind === "show" && later.length > 0) {
+    if (part.rules.snapshot !== undefined && later.length > 0) {
       const then = order;
       return void later.push(() => derive(then, part, at, own));
     }
@@ -142,19 +133,19 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
       void queue.push({ signal, source: from, to: target, depth: at.depth + 1, answer });
     switch (order.do) {
       case "hand": {
-        // A command names the show by its kind: there is just one.
-        const target = kit.parts.filter((p) => p.id === order.gameId || (order.gameId === "show" && p.kind === "show"));
+        // What a channel has one of may be named by its kind.
+        const target = kit.modules.filter((m) => m.id === order.gameId || (m.kind === order.gameId && m.rules.single === true));
         if (target.length === 0) {
           own.push({ game: part.id, note: { refusal: { code: "game/unknown", facts: {} }, count: 1 } });
           if (order.answer === true) turn.says.push("This game is not there any more.");
         }
         const { viewer, hand, by = part.name, answer = false } = order;
-        const signal: HandSignal = { kind: "hand", ...stamp, gameId: target[0]?.id ?? order.gameId, by, viewer, hand };
+        const signal: CommandSignal = { kind: "hand", ...stamp, gameId: target[0]?.id ?? order.gameId, by, viewer, hand };
         // What a moderator asks for in chat, and the rundown starts, is an operator's hand like any other.
-        return next(signal, part.kind === "show" ? "operator" : part.kind, target, answer);
+        return next(signal, part.rules.speaksForOperators === true ? "operator" : part.kind, target, answer);
       }
       case "cue": {
-        const target = kit.parts.filter((p) => p.kind === "cues");
+        const target = kit.modules.filter((m) => hears(m, "cue"));
         return next(
           { kind: "cue", ...stamp, cueId: order.cueId, by: order.by, via: order.via ?? "rundown", viewer: null },
           "operator",
@@ -166,14 +157,14 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
         return next(
           { kind: "redemption", ...stamp, viewer, saleId, rewardId, reward, price, text },
           "rewards",
-          kit.parts.filter((p) => p.kind === "rewards" || p.kind === "rules"),
+          kit.modules.filter((m) => hears(m, "redemption")),
         );
       }
       case "announce":
         return next(
           { kind: order.what, ...stamp, viewer: null },
           "show",
-          kit.parts.filter((p) => p.kind !== "show"),
+          kit.modules.filter((m) => m !== part && hears(m, order.what)),
         );
       case "tell": {
         const { what, viewer, amount, text } = order;
@@ -181,7 +172,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
         return next(
           signal,
           "game",
-          kit.parts.filter((p) => p.kind === "rules"),
+          kit.modules.filter((m) => hears(m, "happened")),
         );
       }
       default:
@@ -198,10 +189,20 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
       continue;
     }
     const { signal } = at;
+    let logged = signal;
     const own: PartNote[] = address.note !== null && signal === first ? [address.note] : [];
     for (const part of at.to) {
-      const outcome = part.rules.step({ settings: part.settings, durable: part.durable, dust: part.dust }, signal, ctx);
-      part.dust = outcome.dust;
+      const read = readFor(part, signal);
+      if (!read.ok) {
+        const note: Note = { refusal: read.refusal, count: 1 };
+        own.push({ game: part.id, note });
+        if (at.answer) turn.says.push(sentence(noteInWords(part.kind, note)));
+        logged = { ...signal, ...(signal.kind === "hand" ? { hand: { do: signal.hand.do } } : {}) } as Signal;
+        continue;
+      }
+      logged = read.value;
+      const outcome = part.rules.step({ settings: part.settings, durable: part.durable, transient: part.transient }, read.value, ctx);
+      part.transient = outcome.transient;
       if (outcome.durable !== part.durable) {
         part.durable = outcome.durable;
         turn.changed.add(part);
@@ -222,7 +223,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     // Small happenings nobody answered are in the hit's own row already.
     // Nor is a sale told twice: it stands in the row of who asked for it, and among the sales.
     if (signal.kind === "here" || (signal.kind === "redemption" && own.length === 0)) continue;
-    if (signal.kind !== "happened" || own.length > 0 || signal.what.endsWith("/fell"))
+    if (signal.kind !== "happened" || own.length > 0 || toldOf(signal.what)?.told.logged === true)
       turn.rows.push({
         seq: signal.seq,
         atMs: signal.atMs,
@@ -230,7 +231,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
         source: at.source,
         id: signal === first && kit.idFromOutside ? signal.id : null,
         viewer: personOf(signal),
-        body: signal.kind === "message" ? { text: signal.text } : bodyOf(signal, own),
+        body: signal.kind === "message" ? { text: signal.text } : bodyOf(logged, own),
       });
   }
   if (rehearsing) turn.says.length = 0;
@@ -242,32 +243,34 @@ const isEmpty = (b: Booking): boolean =>
   b.entries.length === 0 && b.sales.length === 0 && b.prices.length === 0 && (b.due ?? []).length === 0;
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 
-/** Before a rehearsal everything but the show is laid aside, into the show's own state, so that a restart keeps it too. */
-function keepAside(show: Running, kit: TurnKit, turn: Turn): void {
-  // The show part's own schema has accepted it.
-  const durable = show.durable as ShowDurable;
-  show.durable = { ...durable, aside: Object.fromEntries(kit.parts.filter((p) => p !== show).map((p) => [p.id, p.durable])) };
-  turn.changed.add(show);
+/** Before a rehearsal everything else is laid aside, into the state of who began it, so that a restart keeps it too. */
+function keepAside(by: Running, kit: TurnKit, turn: Turn): void {
+  const { snapshot } = by.rules;
+  if (snapshot === undefined) return;
+  by.durable = snapshot.with(by.durable, Object.fromEntries(kit.modules.filter((m) => m !== by).map((m) => [m.id, m.durable])));
+  turn.changed.add(by);
 }
 
 /** It was laid aside by this version, or by one before it. */
-function asideOf(part: Running, aside: unknown): Result<unknown> {
-  const { durable, stateSteps } = part.rules;
+function asideOf(module: Running, aside: unknown): Result<unknown> {
+  const { durable, stateSteps } = module.rules;
   let read: Result<unknown> = refused("stored/unreadable");
   for (let version = versionOf(stateSteps); version >= 1 && !read.ok; version -= 1)
     read = readStored<unknown>(durable, stateSteps, version, aside);
   return read;
 }
 
-function bringBack(show: Running, kit: TurnKit, turn: Turn): void {
-  const durable = show.durable as ShowDurable;
-  for (const part of kit.parts) {
-    const aside = Object.hasOwn(durable.aside ?? {}, part.id) ? durable.aside?.[part.id] : undefined;
-    const kept = part === show || aside === undefined ? null : asideOf(part, aside);
+function bringBack(by: Running, kit: TurnKit, turn: Turn): void {
+  const { snapshot } = by.rules;
+  if (snapshot === undefined) return;
+  const states = snapshot.of(by.durable) ?? {};
+  for (const module of kit.modules) {
+    const aside = Object.hasOwn(states, module.id) ? states[module.id] : undefined;
+    const kept = module === by || aside === undefined ? null : asideOf(module, aside);
     if (kept?.ok !== true) continue;
-    part.durable = kept.value;
-    turn.changed.add(part);
+    module.durable = kept.value;
+    turn.changed.add(module);
   }
-  show.durable = { ...durable, aside: null };
-  turn.changed.add(show);
+  by.durable = snapshot.with(by.durable, null);
+  turn.changed.add(by);
 }

@@ -3,7 +3,7 @@ import type { WebSocket } from "ws";
 import { channelId } from "../../core/kernel/ids";
 import { pointsDefaults } from "../../core/points/settings";
 import { newReward } from "../../core/rewards/settings";
-import { toViewerSchema } from "../../core/wire/messages";
+import { toViewerSchema } from "../../core/wire/to-viewer";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
 import { gameId } from "../../core/kernel/ids";
@@ -106,8 +106,8 @@ describe("what open pages hear", () => {
       head: { points: "clay", order: ["roar", "other"] },
       tags: [{ id: "roar", left: 3 }, { id: "other" }],
     });
-    await runner.hand("points", "m", "hand-000001", { do: "adjust", viewer: "ada", name: "Ada", by: 120, why: "test" });
-    runner.message(said("!roar", null, "ada"));
+    await runner.requests.command("points", "m", "hand-000001", { do: "adjust", viewer: "ada", name: "Ada", by: 120, why: "test" });
+    runner.inbox.message(said("!roar", null, "ada"));
     await idle();
     expect(other.frames()).toHaveLength(1);
     jest.advanceTimersByTime(500);
@@ -124,13 +124,13 @@ describe("what open pages hear", () => {
     const slow = open();
     const ws = slow.ws as unknown as { bufferedAmount: number };
     ws.bufferedAmount = 1_000_000;
-    await runner.hand("points", "m", "hand-000002", { do: "adjust", viewer: "ada", name: "Ada", by: 500, why: "test" });
-    runner.message(said("!roar", null, "ada"));
+    await runner.requests.command("points", "m", "hand-000002", { do: "adjust", viewer: "ada", name: "Ada", by: 500, why: "test" });
+    runner.inbox.message(said("!roar", null, "ada"));
     await idle();
     jest.advanceTimersByTime(1_500);
     expect(slow.frames()).toHaveLength(1);
     ws.bufferedAmount = 0;
-    runner.message(said("!roar", null, "ada"));
+    runner.inbox.message(said("!roar", null, "ada"));
     await idle();
     jest.advanceTimersByTime(500);
     expect(slow.last()).toMatchObject({ type: "shop", tags: [{ id: "roar", left: 1 }, { id: "other" }] });
@@ -138,7 +138,7 @@ describe("what open pages hear", () => {
   test("having the page open counts as being there", () => {
     const { hub, runner, open } = setUp();
     stop = () => hub.stop();
-    const heard = jest.spyOn(runner, "here");
+    const heard = jest.spyOn(runner.requests, "here");
     open("page1", ada);
     open("page2", ada);
     jest.advanceTimersByTime(60_000);

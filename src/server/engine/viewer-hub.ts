@@ -3,7 +3,8 @@ import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Viewer } from "../../core/signals/signal";
 import type { Tag } from "../../core/rewards/tags";
-import { type ToViewer, wireVersion } from "../../core/wire/messages";
+import { wireVersion } from "../../core/wire/messages";
+import { type ToViewer } from "../../core/wire/to-viewer";
 import type { Publication } from "../ports/bus";
 import type { Runner } from "./runner";
 
@@ -90,7 +91,7 @@ export class ViewerHub {
     this.send(ws, page, this.shopText(channel, [...shop.tags.values()], shop.head));
     if (viewer !== null) {
       this.send(ws, page, this.mineText(page));
-      this.runners.get(channel)?.here(viewer);
+      this.runners.get(channel)?.requests.here(viewer);
     }
   }
   /** Who left is nobody here from this moment on: nothing more of theirs is sent, and they count as there no longer. */
@@ -140,7 +141,7 @@ export class ViewerHub {
     const runner = this.runners.get(channel);
     if (runner === undefined) return { changed: [], head: false };
     shop.dirty = false;
-    const tags = runner.tags(null);
+    const tags = runner.shop.tags(null);
     const changed: string[] = [];
     for (const tag of tags) {
       const text = JSON.stringify(tag);
@@ -149,7 +150,7 @@ export class ViewerHub {
       changed.push(text);
     }
     for (const id of [...shop.tags.keys()]) if (!tags.some((t) => t.id === id)) shop.tags.delete(id);
-    const head = JSON.stringify(runner.shopHead(tags.map((t) => t.id)));
+    const head = JSON.stringify(runner.shop.head(tags.map((t) => t.id)));
     const other = head !== shop.head;
     shop.head = head;
     return { changed, head: other };
@@ -163,7 +164,7 @@ export class ViewerHub {
     const runner = this.runners.get(channel);
     if (runner === undefined || viewer === null) return "";
     // Only what stands in this one's own way; all else is on the tags that everyone has.
-    const own = runner
+    const own = runner.shop
       .tags(viewer)
       .filter((t) => ownWays.has(t.code) || t.kept)
       .map((t: Tag) => (t.kept ? t : { id: t.id, why: t.why, code: t.code, freeAtMs: t.freeAtMs }));
@@ -171,7 +172,7 @@ export class ViewerHub {
       v: wireVersion,
       type: "mine",
       name: viewer.name,
-      balance: runner.desk.balance(viewer.id),
+      balance: runner.ledgerView.balance(viewer.id),
       own: own.map((t) => ("name" in t ? { id: t.id, why: t.why, code: t.code, freeAtMs: t.freeAtMs, tag: t } : { ...t, tag: null })),
     };
     return JSON.stringify(mine);
@@ -211,7 +212,7 @@ export class ViewerHub {
     for (const { channel, viewer } of this.pages.values()) {
       if (viewer === null || told.has(`${channel} ${viewer.id}`)) continue;
       told.add(`${channel} ${viewer.id}`);
-      this.runners.get(channel)?.here(viewer);
+      this.runners.get(channel)?.requests.here(viewer);
     }
   }
 

@@ -1,4 +1,4 @@
-import { count } from "../../core/words/sentence";
+import { count, counted } from "../../core/words/sentence";
 import { channelId } from "../../core/kernel/ids";
 import type { LedgerFault } from "../../core/points/ledger";
 import { openDatabase } from "../adapters/mariadb/database";
@@ -27,7 +27,7 @@ try {
     }
     const report = await checkLedgerOf(db, channelId(id));
     console.log(
-      `${name}: ${count(report.entries)} entries, ${count(report.postings)} postings, ${count(report.accounts)} accounts: ${report.faults.length === 0 ? "balances to the point" : `${count(report.faults.length)} faults`}`,
+      `${name}: ${counted(report.entries, "entry", "entries")}, ${counted(report.postings, "posting")}, ${counted(report.accounts, "account")}: ${report.faults.length === 0 ? "balances to the point" : counted(report.faults.length, "fault")}`,
     );
     for (const fault of report.faults) console.log(`  ${words(fault)}`);
     faults += report.faults.length;

@@ -1,15 +1,15 @@
 import type { ChannelId } from "../../core/kernel/ids";
-import type { Moment } from "../../core/moments/moment";
-import type { Mark } from "../../core/show/marks";
-import type { Booking } from "../../core/rewards/desk";
-import type { Note } from "../../core/kernel/step";
+import type { Alert } from "../../core/alerts/alert";
+import type { TimelineEvent } from "../../core/show/timeline";
+import type { Booking } from "../../core/rewards/ledger-view";
+import type { Note } from "../../core/module/module";
 
 /** What a runner tells the rest, after it is true. In-process here; a shared bus on several machines. */
 export type Publication =
   | Readonly<{ kind: "effects"; game: string; effects: readonly unknown[] }>
   | Readonly<{ kind: "stage" }>
   | Readonly<{ kind: "state"; game: string }>
-  | Readonly<{ kind: "moment"; moment: Moment }>
+  | Readonly<{ kind: "moment"; moment: Alert }>
   | Readonly<{ kind: "moment-end"; ids: readonly string[] }>
   | Readonly<{ kind: "hush"; on: boolean }>
   | Readonly<{
@@ -24,7 +24,7 @@ export type Publication =
       notes: readonly Readonly<{ game: string; note: Note }>[];
     }>
   /** What goes onto the tape, after its row was committed or handed to the log. */
-  | Readonly<{ kind: "mark"; mark: Mark }>
+  | Readonly<{ kind: "mark"; mark: TimelineEvent }>
   /** Points moved, or something was sold, decided or given back. */
   | Readonly<{ kind: "booked"; booking: Booking }>
   | Readonly<{ kind: "changed"; what: string; id: string; revision: number; by: string }>;

@@ -1,9 +1,9 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
-import type { Note } from "../../core/kernel/step";
+import type { Note } from "../../core/module/module";
 import type { Tag } from "../../core/rewards/tags";
-import type { ShopHead } from "../../core/wire/messages";
-import type { Hand } from "../../core/signals/signal";
+import type { ShopHead } from "../../core/wire/to-viewer";
+import type { Command } from "../../core/signals/signal";
 
 /** The engine, seen from the web process. An engine that does not answer is a refusal, `engine/away`. */
 export type EngineLink = Readonly<{
@@ -11,7 +11,7 @@ export type EngineLink = Readonly<{
   reload: (channel: ChannelId) => Promise<void>;
   /** What the engine keeps of points was changed beside it: it reads all of that again. */
   refresh: (channel: ChannelId) => Promise<void>;
-  hand: (channel: ChannelId, game: string, by: string, id: string, hand: Hand) => Promise<Result<readonly Note[]>>;
+  hand: (channel: ChannelId, game: string, by: string, id: string, hand: Command) => Promise<Result<readonly Note[]>>;
   cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;
   lane: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", lane: string) => Promise<Result<null>>;
   held: (channel: ChannelId, what: "play" | "drop", moment: string) => Promise<Result<null>>;

@@ -1,7 +1,7 @@
 import type { ChannelId, GameId } from "../../core/kernel/ids";
-import type { Kept, Note } from "../../core/kernel/step";
+import type { Kept, Note } from "../../core/module/module";
 import type { PriceAt } from "../../core/points/price";
-import type { Booking, Sale } from "../../core/rewards/desk";
+import type { Booking, Sale } from "../../core/rewards/ledger-view";
 import type { Viewer } from "../../core/signals/signal";
 import type { Place, Sound, Sprite } from "../../core/wire/messages";
 
@@ -89,7 +89,7 @@ export type Booked = Readonly<{
   counted: readonly Readonly<{ rewardId: string; name: string; sold: number; handed: number; points: number }>[];
 }>;
 /** All that the single writer keeps in memory of points and sales. */
-export type DeskRows = Readonly<{
+export type LedgerRows = Readonly<{
   accounts: readonly Readonly<{ account: string; name: string; balance: number; day: number; earned: number }>[];
   /** Sales that count, by reward: not refunded ones; and codes that were handed out, refunded or not. */
   sold: readonly Readonly<{ rewardId: string; count: number; handed: number }>[];
@@ -118,7 +118,7 @@ export type EngineStore = Readonly<{
    */
   commit: (id: ChannelId, commit: Commit, fence?: Fence) => Promise<Outcome>;
   /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
-  desk: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<DeskRows>;
+  ledgerView: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<LedgerRows>;
   /** A page has shown these. */
   delivered: (id: ChannelId, sales: readonly string[]) => Promise<void>;
   sale: (id: ChannelId, sale: string) => Promise<Sale | null>;

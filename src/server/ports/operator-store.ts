@@ -116,6 +116,10 @@ export type GameStore = Readonly<{
     at: Readonly<{ revision: number; settings: unknown; by: string }>,
   ) => Promise<Result<{ revision: number }>>;
   rename: (channel: ChannelId, game: string, name: string) => Promise<boolean>;
+  /** Those that can be brought back, newest first. */
+  removed: (channel: ChannelId) => Promise<readonly Readonly<{ id: string; kind: string; name: string; removedMs: number }>[]>;
+  /** Removed at a time, or null: brought back with all that was kept of it. */
+  setRemoved: (channel: ChannelId, game: string, removedMs: number | null) => Promise<boolean>;
   /** The draft becomes the next version. */
   publish: (
     channel: ChannelId,
@@ -172,7 +176,12 @@ export type OverlayStore = Readonly<{
     token: Readonly<{ hash: string; sealed: string }> | null,
     nowMs: number,
   ) => Promise<boolean>;
-  place: (channel: ChannelId, overlay: string, game: string, on: boolean) => Promise<boolean>;
+  rename: (channel: ChannelId, overlay: string, name: string) => Promise<boolean>;
+  removed: (channel: ChannelId) => Promise<readonly Readonly<{ id: string; name: string; removedMs: number }>[]>;
+  /** Its link stops at once, and works again when it is brought back. */
+  setRemoved: (channel: ChannelId, overlay: string, removedMs: number | null) => Promise<boolean>;
+  /** Null takes it off. */
+  place: (channel: ChannelId, overlay: string, game: string, place: Place | null) => Promise<boolean>;
   layout: (channel: ChannelId, overlay: string) => Promise<Layout | null>;
   /** On air at once, or kept as a draft. False when there is no such overlay. Games of other channels are left out. */
   saveLayout: (channel: ChannelId, overlay: string, places: readonly LayoutPlace[], onAir: boolean) => Promise<boolean>;
@@ -205,6 +214,8 @@ export type EmoteStore = Readonly<{
 }>;
 
 export type ChatStore = Readonly<{
+  /** Channels whose chat is the practice rig’s. */
+  practising: () => Promise<readonly ChannelId[]>;
   connection: (channel: ChannelId) => Promise<Readonly<{ enabled: boolean; settings: unknown; hasSecret: boolean }> | null>;
   /** `secret`: a sealed text to keep, null to forget the one there is, undefined to leave it. */
   saveConnection: (channel: ChannelId, at: Readonly<{ enabled: boolean; settings: unknown; secret?: string | null }>) => Promise<void>;

@@ -1,6 +1,6 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Reason } from "../../core/points/ledger";
-import type { Sale, SaleState } from "../../core/rewards/desk";
+import type { Sale, SaleState } from "../../core/rewards/ledger-view";
 
 /** What operators read of points and sales. Changed they are by the engine alone, through hands. */
 export type Person = Readonly<{ id: string; name: string; balance: number; lastMs: number | null }>;

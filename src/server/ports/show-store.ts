@@ -1,5 +1,5 @@
 import type { ChannelId } from "../../core/kernel/ids";
-import type { MarkRow } from "../../core/show/marks";
+import type { TimelineRow } from "../../core/show/timeline";
 
 /** What the booth reads of the past: the tape, a viewer's card, how a fight goes. */
 export type Told = Readonly<{ seq: number; atMs: number; kind: string; text: string; notes: readonly unknown[] }>;
@@ -26,7 +26,7 @@ export type Fight = Readonly<{
 export type PastShow = Readonly<{ fromMs: number; toMs: number; rehearsal: boolean; by: string }>;
 export type ShowStore = Readonly<{
   /** Rows that can become marks, oldest first; at most `limit`, the newest of them. */
-  tape: (channel: ChannelId, fromMs: number, toMs: number, limit: number) => Promise<readonly MarkRow[]>;
+  tape: (channel: ChannelId, fromMs: number, toMs: number, limit: number) => Promise<readonly TimelineRow[]>;
   viewer: (channel: ChannelId, id: string) => Promise<ViewerCard | null>;
   fight: (channel: ChannelId, game: string, sinceMs: number, nowMs: number) => Promise<Fight>;
   past: (channel: ChannelId, limit: number) => Promise<readonly PastShow[]>;

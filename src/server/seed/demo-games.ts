@@ -1,15 +1,15 @@
 import { readdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { type Cue, type CueBook, newCue } from "../../core/cues/settings";
-import { bossBattle } from "../../core/games/boss-battle/rules";
+import { bossBattle } from "../../core/games/boss-battle/definition";
 import type { BossSettings } from "../../core/games/boss-battle/settings";
 import type { ChannelId } from "../../core/kernel/ids";
-import { momentLookDefaults } from "../../core/moments/moment";
+import { momentLookDefaults } from "../../core/alerts/alert";
 import { pictureDefaults } from "../../core/props/settings";
 import type { Deed } from "../../core/rules/deeds";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, type When } from "../../core/rules/settings";
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
-import { type Command, freshShow, showDefaults, type ShowDurable, type ShowSettings } from "../../core/show/settings";
+import { freshShow, type ModeratorWord, showDefaults, type ShowDurable, type ShowSettings } from "../../core/show/settings";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
 import { sha256 } from "../pictures/sheet";
@@ -17,7 +17,9 @@ import type { OperatorStore } from "../ports/operator-store";
 import { makeProp } from "../props/make";
 import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
-import { demoCommands, demoPoints, demoRewards, fillHistory } from "./demo-economy";
+import { demoCommands, demoPoints } from "./demo-economy";
+import { fillHistory } from "./demo-history";
+import { demoRewards } from "./demo-rewards";
 
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
 
@@ -50,15 +52,9 @@ const show = (part: Partial<Extract<Deed, { do: "show" }>>): Deed => ({
   look: momentLookDefaults,
   ...part,
 });
-const flock = (count: number, from: "message" | "most-used" | "chosen", chosen: string[] = [], motion = "spout"): Deed => ({
-  do: "flock",
-  game: wallId,
-  count,
-  overMs: 2_000,
-  from,
-  chosen,
-  motion,
-});
+const act = (game: string, name: string, input: Record<string, unknown>, per = 1): Deed => ({ do: "act", game, act: name, input, per });
+const flock = (count: number, from: "message" | "most-used" | "chosen", chosen: string[] = [], motion = "spout"): Deed =>
+  act(wallId, "flock", { count, overMs: 2_000, emotes: { from, chosen }, motion });
 const rule = (id: string, name: string, when: When, part: Partial<Rule>): Rule => ({ ...newRule(id, when), name, ...part });
 const always = (...deeds: Deed[]): Rule["tiers"] => [{ at: "least", amount: 0, deeds }];
 const low = { ...momentLookDefaults, y: 0.76, size: 0.16, entrance: "slide" as const };
@@ -100,7 +96,7 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     rule("tips", "Tips", "tip", {
       tiers: [
         { at: "least", amount: 1, deeds: [show({ text: "{viewer} tips {amount} {text}", look: { ...low, size: 0.2 } })] },
-        { at: "exact", amount: 1_313, deeds: [{ do: "damage", game: bossId, how: "heal", rate: { give: 131, per: 1_313 } }] },
+        { at: "exact", amount: 1_313, deeds: [act(bossId, "heal", { amount: 131 }, 1_313)] },
         {
           at: "least",
           amount: 2_000,
@@ -138,9 +134,9 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     rule("ask", "“!oldspall” tells the rules", "message", {
       words: { how: "is", list: ["!oldspall"] },
       cooldownMs: 30_000,
-      tiers: always({ do: "tell-rules", game: bossId }),
+      tiers: always(act(bossId, "tell-rules", {})),
     }),
-    rule("stop", "The show ends: the wall rests", "ended", { tiers: always({ do: "switch", game: wallId, on: false }) }),
+    rule("stop", "The show ends: the wall stops", "ended", { tiers: always({ do: "switch", game: wallId, on: false }) }),
     rule("start", "The show begins: the wall wakes", "live", { tiers: always({ do: "switch", game: wallId, on: true }) }),
     rule("remind", "A word on Old Spall now and then", "timer", {
       everyMs: 1_200_000,
@@ -152,7 +148,7 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
 
 const cue = (id: string, name: string, key: string, part: Partial<Cue>): Cue => ({ ...newCue(id, name), key, ...part });
 export const demoCues = (key: (word: string) => string): CueBook => ({
-  schema: 1,
+  schema: 2,
   hiddenWords: [],
   cues: [
     cue("kiln-door", "Kiln door", "q", {
@@ -168,10 +164,10 @@ export const demoCues = (key: (word: string) => string): CueBook => ({
       ],
       offDeeds: [{ do: "sound", sound: "small-bell", volume: 80, lane: "" }],
     }),
-    cue("knock", "Knock on Old Spall", "r", { deeds: [{ do: "damage", game: bossId, how: "damage", rate: { give: 50, per: 1 } }] }),
+    cue("knock", "Knock on Old Spall", "r", { deeds: [act(bossId, "damage", { amount: 50 })] }),
     cue("bell", "Bell for a good pull", "a", { deeds: [{ do: "sound", sound: "small-bell", volume: 80, lane: "sounds" }] }),
     cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, deeds: [flock(60, "most-used", [], "rain")] }),
-    cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, deeds: [{ do: "tell-rules", game: bossId }] }),
+    cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, deeds: [act(bossId, "tell-rules", {})] }),
   ],
 });
 
@@ -191,26 +187,26 @@ export const demoPlan: readonly PlanItem[] = [
 const word = (
   id: string,
   text: string,
-  does: Command["does"],
-  game = "",
-  roles: Command["roles"] = ["moderator", "streamer"],
-): Command => ({
+  does: Omit<ModeratorWord, "id" | "word" | "roles">,
+  roles: ModeratorWord["roles"] = ["moderator", "streamer"],
+): ModeratorWord => ({
   id,
   word: text,
-  does,
-  game,
+  ...does,
   roles,
 });
+const acts = (game: string, name: string): Omit<ModeratorWord, "id" | "word" | "roles"> => ({ does: "act", game, act: name });
+const only = (does: ModeratorWord["does"]): Omit<ModeratorWord, "id" | "word" | "roles"> => ({ does, game: "", act: "" });
 export const demoShow: ShowSettings = {
   ...showDefaults,
   commands: [
-    word("hit", "!hit", "hit", bossId),
-    word("mend", "!mend", "heal", bossId),
-    word("spall", "!spall", "rules", bossId, ["viewer"]),
-    word("sparks", "!sparks", "flock", wallId),
-    word("next", "!next", "next"),
-    word("quiet", "!quiet", "hush"),
-    word("loud", "!loud", "release"),
+    word("hit", "!hit", acts(bossId, "damage")),
+    word("mend", "!mend", acts(bossId, "heal")),
+    word("spall", "!spall", acts(bossId, "tell-rules"), ["viewer"]),
+    word("sparks", "!sparks", acts(wallId, "flock")),
+    word("next", "!next", only("next")),
+    word("quiet", "!quiet", only("hush")),
+    word("loud", "!loud", only("release")),
   ],
 };
 

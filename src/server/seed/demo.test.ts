@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { cueBookSchema } from "../../core/cues/settings";
-import { bossHints } from "../../core/games/boss-battle/words";
+import { bossHints } from "../../core/games/boss-battle/hints";
 import { rewardBookSchema } from "../../core/rewards/settings";
 import { checkLedgerOf } from "../adapters/mariadb/ledger-check";
-import { rulesOf } from "../../core/games/registry";
+import { moduleOf } from "../../core/modules";
 import { rulebookSchema } from "../../core/rules/settings";
 import { planSchema } from "../../core/show/plan";
 import { showDurableSchema, showSettingsSchema } from "../../core/show/settings";
-import { cueHints, rewardHints, ruleHints } from "../../core/rules/words";
+import { cueHints, rewardHints, ruleHints } from "../../core/rules/hints";
 import { migrate } from "../adapters/mariadb/migrate";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
@@ -44,7 +44,7 @@ describe("the demo channel", () => {
     const emotes = row.sprites.filter((s) => s.key.startsWith("own:"));
     expect(emotes).toHaveLength(12);
     expect(emotes.filter((s) => s.frames > 1).map((s) => s.word)).toEqual(["kilnGlow", "wobblePot"]);
-    expect(row.games.map((g) => rulesOf(g.kind)?.settings.safeParse(g.settings).success)).toEqual(row.games.map(() => true));
+    expect(row.games.map((g) => moduleOf(g.kind)?.settings.safeParse(g.settings).success)).toEqual(row.games.map(() => true));
     expect(row.games.map((g) => g.kind).sort()).toEqual([
       "boss-battle",
       "commands",
@@ -70,7 +70,9 @@ describe("the demo channel", () => {
       ...rules.rules.flatMap((r) => r.tiers.flatMap((t) => t.deeds)),
       ...cues.cues.flatMap((c) => [...c.deeds, ...c.offDeeds]),
     ];
-    expect(new Set(deeds.map((d) => d.do))).toEqual(new Set(["damage", "flock", "show", "sound", "say", "switch", "tell-rules", "wait"]));
+    expect(new Set(deeds.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
+      new Set(["damage", "heal", "flock", "show", "sound", "say", "switch", "tell-rules", "wait"]),
+    );
     const props = [
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
       ...row.sounds.map((s) => ({ id: s.id, kind: "sound" as const })),

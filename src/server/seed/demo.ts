@@ -1,14 +1,13 @@
-import { readdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { hash } from "argon2";
-import sharp from "sharp";
 import { loginKey } from "../../core/kernel/text";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
-import { emoteWall } from "../../core/games/emote-wall/rules";
+import { emoteWall } from "../../core/games/emote-wall/definition";
 import type { WallSettings } from "../../core/games/emote-wall/settings";
 import { chatSettingsSchema } from "../adapters/irc/settings";
 import type { Database } from "../adapters/mariadb/database";
 import type { Env } from "../env";
+import { drawnEmotes } from "../pictures/frames";
 import { sha256, toSheet } from "../pictures/sheet";
 import type { OperatorStore } from "../ports/operator-store";
 import { wholePlace } from "../../core/wire/messages";
@@ -87,35 +86,23 @@ async function fill({ db, store, env, folder, nowMs }: Seed): Promise<void> {
 }
 
 async function addEmotes(store: OperatorStore, to: ChannelId, folder: string, nowMs: number): Promise<void> {
-  const entries = await readdir(folder, { withFileTypes: true });
-  entries.sort((a, b) => (a.name < b.name ? -1 : 1));
-  for (const [i, entry] of entries.entries()) {
-    const path = join(folder, entry.name);
-    const sheet = await toSheet(entry.isDirectory() ? await animation(path) : await readFile(path));
-    if (!sheet.ok) throw new Error(`${entry.name}: ${sheet.refusal.code}`);
+  for (const [i, { word, bytes }] of (await drawnEmotes(folder)).entries()) {
+    const sheet = await toSheet(await bytes());
+    if (!sheet.ok) throw new Error(`${word}: ${sheet.refusal.code}`);
     const { webp, kind, ...rest } = sheet.value;
     const added = await store.emotes.add(
       to,
       {
         ...rest,
         id: newToken(),
-        word: entry.name.replace(/\.svg$/, ""),
+        word,
         kind,
         sheet: { sha: sha256(webp), mime: "image/webp", bytes: webp },
       },
       nowMs + i,
     );
-    if (!added.ok) throw new Error(`${entry.name}: ${added.refusal.code}`);
+    if (!added.ok) throw new Error(`${word}: ${added.refusal.code}`);
   }
-}
-
-/** Frames drawn one by one become one animated picture, as an artist's program would make it. */
-async function animation(folder: string): Promise<Buffer> {
-  const names = (await readdir(folder)).sort();
-  const frames = await Promise.all(names.map((name) => sharp(join(folder, name)).resize(128, 128).png().toBuffer()));
-  return sharp(frames, { join: { animated: true } })
-    .webp({ lossless: true, loop: 0, delay: names.map(() => 80) })
-    .toBuffer();
 }
 
 /** The rig chooses free ports at every start; a connection that points at it follows. */

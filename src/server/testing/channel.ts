@@ -1,5 +1,5 @@
 import { channelId, gameId } from "../../core/kernel/ids";
-import { emoteWall } from "../../core/games/emote-wall/rules";
+import { emoteWall } from "../../core/games/emote-wall/definition";
 import { wholePlace } from "../../core/wire/messages";
 import { hashToken } from "../secrets";
 import type { ChannelRow } from "../ports/engine-store";

@@ -20,25 +20,26 @@ const defaults: Readonly<Record<BookKind, { name: string; settings: unknown }>> 
   points: { name: "Points", settings: pointsRules.defaults },
 };
 
+/** The draft of the one module of a kind; null where the channel has none. */
+export async function draftOf(store: OperatorStore, channel: ChannelId, kind: string): Promise<GameDraft | null> {
+  const id = (await store.games.games(channel)).find((g) => g.kind === kind)?.id;
+  return id === undefined ? null : store.games.draft(channel, id);
+}
+
 export async function bookOf(store: OperatorStore, channel: ChannelId, kind: BookKind, by: string, nowMs: number): Promise<GameDraft> {
-  const find = async (): Promise<GameDraft | null> => {
-    const id = (await store.games.games(channel)).find((g) => g.kind === kind)?.id;
-    return id === undefined ? null : store.games.draft(channel, id);
-  };
-  const there = await find();
+  const there = await draftOf(store, channel, kind);
   if (there !== null) return there;
   const id = newToken();
   await store.games.create(channel, { id, kind, ...defaults[kind], by, nowMs });
   await store.games.publish(channel, id, { revision: 1, by, nowMs });
-  const made = await find();
+  const made = await draftOf(store, channel, kind);
   if (made === null) throw new Error("a book was made and is not there");
   return made;
 }
 
 /** In which currency the channel counts: what the published rulebook says. */
 export async function homeCurrency(store: OperatorStore, channel: ChannelId): Promise<string> {
-  const id = (await store.games.games(channel)).find((g) => g.kind === "rules")?.id;
-  const draft = id === undefined ? null : await store.games.draft(channel, id);
+  const draft = await draftOf(store, channel, "rules");
   const book = rulebook.settings.safeParse(draft?.published);
   return book.success ? book.data.money.home : rulebook.defaults.money.home;
 }

@@ -1,5 +1,7 @@
-import { isGame, rulesOf } from "../../core/games/registry";
+import { gameOf, isGame } from "../../core/games/registry";
+import { moduleOf } from "../../core/modules";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { type Place, wholePlace } from "../../core/wire/messages";
 import type { Session } from "../ports/operator-store";
 import { newToken } from "../secrets";
 import type { WebServices } from "../composition";
@@ -14,7 +16,7 @@ export async function saveDraft(
   given: unknown,
 ): Promise<Result<{ revision: number }>> {
   const draft = await web.store.games.draft(session.channelId, game);
-  const rules = draft === null ? null : rulesOf(draft.kind);
+  const rules = draft === null ? null : moduleOf(draft.kind);
   if (draft === null || rules === null) return refused("game/unknown");
   if (draft.unreadable !== null) return refused("game/unreadable", { why: draft.unreadable });
   const settings = rules.settings.safeParse(given);
@@ -34,11 +36,14 @@ export async function publish(web: WebServices, session: Session, game: string, 
   const first = overlays[0];
   const kind = draft?.kind ?? "";
   if (isGame(kind) && published.value.version === 1 && first !== undefined && !overlays.some((o) => o.games.includes(game)))
-    await web.store.overlays.place(session.channelId, first.id, game, true);
+    await web.store.overlays.place(session.channelId, first.id, game, placeOf(kind));
   await web.engine.reload(session.channelId);
   await web.engine.changed(session.channelId, { what: "published", id: game, revision: published.value.version, by: session.login });
   return published;
 }
+
+/** Where a game of this kind stands at first. */
+export const placeOf = (kind: string): Place => ({ ...wholePlace, ...gameOf(kind)?.place });
 
 /** The draft takes the settings of an older version; publishing it is a step of its own. */
 export async function bringBack(web: WebServices, session: Session, game: string, version: number): Promise<Result<{ settings: unknown }>> {
@@ -46,10 +51,32 @@ export async function bringBack(web: WebServices, session: Session, game: string
   return settings.ok ? ok({ settings: settings.value }) : settings;
 }
 
-export async function createGame(web: WebServices, session: Session, kind: string, name: string): Promise<Result<{ id: string }>> {
-  const rules = isGame(kind) ? rulesOf(kind) : null;
-  if (rules === null) return refused("game/unknown");
+/** A game of a kind, with its defaults or one of its ready set-ups; or as another one is set up, when `like` names it. */
+export async function createGame(
+  web: WebServices,
+  session: Session,
+  { kind, name, like, setUp }: Readonly<{ kind: string; name: string; like?: string | undefined; setUp?: string | undefined }>,
+): Promise<Result<{ id: string }>> {
+  const from = like === undefined ? null : await web.store.games.draft(session.channelId, like);
+  const game = gameOf(from?.kind ?? kind);
+  if (game === null || (like !== undefined && from === null)) return refused("game/unknown");
+  if (from !== null && from.unreadable !== null) return refused("game/unreadable", { why: from.unreadable });
   const id = newToken();
-  await web.store.games.create(session.channelId, { id, kind, name, settings: rules.defaults, by: session.login, nowMs: web.clock.now() });
+  const ready = setUp === undefined ? null : game.setUps?.find((s) => s.id === setUp);
+  if (ready === undefined) return refused("game/unknown");
+  const settings = from?.settings ?? ((ready?.settings ?? game.defaults) as unknown);
+  await web.store.games.create(session.channelId, { id, kind: game.kind, name, settings, by: session.login, nowMs: web.clock.now() });
   return ok({ id });
+}
+
+/** Takes a game away, or brings it back. What is no game (points, rules …) stays. */
+export async function removeGame(web: WebServices, session: Session, id: string, away: boolean): Promise<Result<null>> {
+  const { games } = web.store;
+  const known = away
+    ? (await games.games(session.channelId)).find((g) => g.id === id)
+    : (await games.removed(session.channelId)).find((g) => g.id === id);
+  if (known === undefined || !isGame(known.kind)) return refused("game/unknown");
+  if (!(await games.setRemoved(session.channelId, id, away ? web.clock.now() : null))) return refused("game/unknown");
+  await web.engine.reload(session.channelId);
+  return ok(null);
 }

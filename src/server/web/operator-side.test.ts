@@ -1,26 +1,25 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { pino } from "pino";
 import sharp from "sharp";
-import { emoteWall } from "../../core/games/emote-wall/rules";
+import { wholePlace } from "../../core/wire/messages";
+import { emoteWall } from "../../core/games/emote-wall/definition";
 import { gameId } from "../../core/kernel/ids";
 import type { Viewer } from "../../core/signals/signal";
 import type { LogRow } from "../ports/engine-store";
-import { refused, ok } from "../../core/kernel/refusal";
-import { isAway } from "../adapters/mariadb/database";
+import { ok } from "../../core/kernel/refusal";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
-import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
 import type { WebServices } from "../composition";
-import { readEnv } from "../env";
 import type { Session } from "../ports/operator-store";
-import { inProcessDecoder } from "../decode/decoder";
 import { hashToken } from "../secrets";
-import { testDatabase } from "../testing/database";
+import type { testDatabase } from "../testing/database";
+import { nowMs, testWeb } from "../testing/web";
 import { offerPairing, pair } from "./remotes";
 import { type Action, may, mayRemote, rights } from "./rights";
 import { browserIn, changePassword, demoSignIn, endSession, invite, join, removeOperator, setUp, signIn } from "./accounts";
 import { saveChat } from "./chat";
 import { addEmote, emoteWordSchema, removeEmote, renameEmote, restoreEmote } from "./emotes";
-import { bringBack, createGame, publish, saveDraft } from "./games";
+import { channelId } from "../../core/kernel/ids";
+import { newToken } from "../secrets";
+import { bringBack, createGame, placeOf, publish, removeGame, saveDraft } from "./games";
 import { bookOf, homeCurrency } from "./books";
 import { endOldSecret, eventSecret, replaceTrigger, revokeTrigger, rotateEventSecret, triggerToken } from "./events";
 import { linkToken, replaceLink, revokeLink } from "./overlays";
@@ -31,44 +30,9 @@ let web: WebServices;
 let owner: Session;
 let db: Awaited<ReturnType<typeof testDatabase>>["db"];
 let end: () => Promise<void>;
-const nowMs = 1_800_000_000_000;
-let ticks = 0;
 
 beforeAll(async () => {
-  ({ db, end } = await testDatabase("operator"));
-  const env = readEnv({
-    IZZAM_DB_PORT: "1",
-    IZZAM_DB_PASSWORD: "x",
-    IZZAM_APP_KEY: "ab".repeat(32),
-    IZZAM_INTERNAL_KEY: "k".repeat(40),
-    IZZAM_SETUP_CODE: "246810",
-  });
-  web = {
-    env,
-    isAway,
-    log: pino({ level: "silent" }),
-    // Every look at the clock is a little later than the one before, as it is in life.
-    clock: { now: () => nowMs + (ticks += 1) },
-    store: mariadbOperatorStore(db),
-    decoder: inProcessDecoder,
-    engine: {
-      reload: async () => undefined,
-      refresh: async () => undefined,
-      changed: async () => undefined,
-      leave: async () => ok(null),
-      hand: async () => ok([]),
-      cue: async () => ok([]),
-      held: async () => ok(null),
-      say: async () => ok(null),
-      recheck: async () => undefined,
-      lane: async () => ok(null),
-      voice: async () => ok(null),
-      shop: async () => refused("channel/unknown"),
-      code: async () => refused("channel/unknown"),
-      wish: async () => refused("channel/unknown"),
-      refusedEvents: async () => ok([]),
-    },
-  };
+  ({ web, db, end } = await testWeb("operator"));
 });
 afterAll(() => end());
 const given = { code: "246810", login: "Kiln Keeper", password: "a long password", channel: "Saltmarsh Kiln" };
@@ -162,7 +126,7 @@ describe("what the booth reads of the past", () => {
     expect((await shows.tape(owner.channelId, 3_000, 3_000, 9)).map((r) => r.seq)).toEqual([3]);
   });
   test("a viewer's card counts what they did, and a viewer nobody knows has none", async () => {
-    const game = await createGame(web, owner, "boss-battle", "Boss");
+    const game = await createGame(web, owner, { kind: "boss-battle", name: "Boss" });
     const id = game.ok ? game.value.id : "";
     const hit = (viewer: string, amount: number, atMs: number, after: number) => ({
       gameId: gameId(id),
@@ -339,13 +303,13 @@ describe("one's own account, and who works on the channel", () => {
 describe("a game from draft to version", () => {
   let game: string;
   test("is made with the defaults and shows nowhere until it is published", async () => {
-    const made = await createGame(web, owner, "emote-wall", "Sparks");
+    const made = await createGame(web, owner, { kind: "emote-wall", name: "Sparks" });
     game = made.ok ? made.value.id : "";
     const mine = (await web.store.games.games(owner.channelId)).filter((g) => g.id === game);
     expect(mine).toMatchObject([{ name: "Sparks", version: 0, changed: true }]);
     // A channel has its show from the first day; a game that is not published does not run.
     expect((await mariadbEngineStore(db).channel(owner.channelId))!.games.map((g) => g.kind)).toEqual(["show"]);
-    expect(await createGame(web, owner, "no-such-game", "X")).toMatchObject({ ok: false });
+    expect(await createGame(web, owner, { kind: "no-such-game", name: "X" })).toMatchObject({ ok: false });
   });
   test("the first publishing puts it on the first overlay", async () => {
     expect(await publish(web, owner, game, 1)).toEqual(ok({ version: 1 }));
@@ -374,7 +338,7 @@ describe("a game from draft to version", () => {
     expect(await bringBack(web, owner, game, 9)).toMatchObject({ refusal: { code: "version/unknown" } });
   });
   test("what another version of Izzam stored is neither opened as if it were ours nor written over", async () => {
-    const made = await createGame(web, owner, "emote-wall", "From tomorrow");
+    const made = await createGame(web, owner, { kind: "emote-wall", name: "From tomorrow" });
     const id = made.ok ? made.value.id : "";
     for (const stored of [{ ...emoteWall.defaults, schema: 99 }, { ...emoteWall.defaults, cap: "many" }, "nonsense", null]) {
       const json = JSON.stringify(stored);
@@ -403,7 +367,7 @@ describe("a game from draft to version", () => {
     expect(await saveDraft(web, other, game, 2, emoteWall.defaults)).toMatchObject({ refusal: { code: "game/unknown" } });
     expect(await publish(web, other, game, 2)).toMatchObject({ refusal: { code: "game/unknown" } });
     expect(await bringBack(web, other, game, 1)).toMatchObject({ ok: false });
-    expect(await web.store.overlays.place(other.channelId, "x", game, true)).toBe(false);
+    expect(await web.store.overlays.place(other.channelId, "x", game, wholePlace)).toBe(false);
   });
 });
 
@@ -489,7 +453,10 @@ describe("the rulebook and the cues", () => {
     const rules = await bookOf(web.store, owner.channelId, "rules", owner.login, nowMs);
     expect(rules.version).toBe(1);
     expect((await bookOf(web.store, owner.channelId, "rules", owner.login, nowMs)).id).toBe(rules.id);
-    expect(await createGame(web, owner, "rules", "Another")).toMatchObject({ ok: false, refusal: { code: "game/unknown" } });
+    expect(await createGame(web, owner, { kind: "rules", name: "Another" })).toMatchObject({
+      ok: false,
+      refusal: { code: "game/unknown" },
+    });
     expect((await web.store.overlays.overlays(owner.channelId)).flatMap((o) => o.games)).not.toContain(rules.id);
   });
   test("what can't work is refused in words at save, and nothing is changed", async () => {
@@ -532,6 +499,48 @@ describe("secrets of events and triggers", () => {
   });
 });
 
+describe("what is removed", () => {
+  test("is seen nowhere, keeps its place while others are arranged, and comes back with it; once, and never what is no game", async () => {
+    const made = await createGame(web, owner, { kind: "boss-battle", name: "Away and back" });
+    const id = made.ok ? made.value.id : "";
+    expect((await publish(web, owner, id, (await web.store.games.draft(owner.channelId, id))!.revision)).ok).toBe(true);
+    const [overlay] = await web.store.overlays.overlays(owner.channelId);
+    const stage = overlay!.id;
+    await web.store.overlays.place(owner.channelId, stage, id, placeOf("boss-battle"));
+    const places = async () => (await web.store.overlays.layout(owner.channelId, stage))!.places;
+    expect((await places()).find((p) => p.game === id)?.place).toMatchObject({ x: 0.73, width: 0.26 });
+    expect(await removeGame(web, owner, id, true)).toEqual({ ok: true, value: null });
+    expect(await removeGame(web, owner, id, true)).toMatchObject({ refusal: { code: "game/unknown" } });
+    expect((await places()).some((p) => p.game === id)).toBe(false);
+    expect((await mariadbEngineStore(db).channel(owner.channelId))!.games.some((g) => g.id === id)).toBe(false);
+    expect(await saveDraft(web, owner, id, 0, {})).toMatchObject({ refusal: { code: "game/unknown" } });
+    expect(await createGame(web, owner, { kind: "", name: "X", like: id })).toMatchObject({ refusal: { code: "game/unknown" } });
+    // Somebody arranges the stage meanwhile.
+    await web.store.overlays.saveLayout(owner.channelId, stage, await places(), true);
+    expect(await removeGame(web, owner, id, false)).toEqual({ ok: true, value: null });
+    expect(await removeGame(web, owner, id, false)).toMatchObject({ refusal: { code: "game/unknown" } });
+    expect((await places()).find((p) => p.game === id)?.place).toMatchObject({ x: 0.73 });
+    const rules = (await web.store.games.games(owner.channelId)).find((g) => g.kind === "rules")!;
+    for (const other of [rules.id, "__proto__", "nobody"])
+      expect(await removeGame(web, owner, other, true)).toMatchObject({ refusal: { code: "game/unknown" } });
+    await removeGame(web, owner, id, true);
+  });
+  test("an overlay's link stops with it, and works again when it is brought back", async () => {
+    const id = newToken();
+    await web.store.overlays.create(owner.channelId, { id, name: "Gone", width: 1280, height: 720, nowMs });
+    const there = async () => (await mariadbEngineStore(db).channel(owner.channelId))!.overlays.some((o) => o.id === id);
+    expect(await there()).toBe(true);
+    expect(await web.store.overlays.setRemoved(owner.channelId, id, nowMs)).toBe(true);
+    expect(await there()).toBe(false);
+    expect((await web.store.overlays.removed(owner.channelId)).map((o) => o.name)).toContain("Gone");
+    expect(await web.store.overlays.rename(owner.channelId, id, "Back")).toBe(true);
+    expect(await web.store.overlays.setRemoved(owner.channelId, id, null)).toBe(true);
+    expect(await there()).toBe(true);
+    expect(await web.store.overlays.setRemoved(channelId("x"), id, nowMs)).toBe(false);
+    await web.store.overlays.setRemoved(owner.channelId, id, nowMs);
+  });
+});
+
 describe("props", () => {
   const tile = (colour: string): Promise<Buffer> =>
     sharp({ create: { width: 30, height: 20, channels: 4, background: colour } })
@@ -545,7 +554,7 @@ describe("props", () => {
     const look = { x: 0.5, y: 0.5, size: 0.2, entrance: "fade" };
     const show = { do: "show", picture: id, sound: "", volume: 80, text: "", ms: 1_000, lane: "", look };
     const cue = { id: "c", name: "C", key: "", word: "", roles: ["streamer"], cooldownMs: 0, kind: "once", deeds: [show], offDeeds: [] };
-    await saveDraft(web, owner, cues.id, cues.revision, { schema: 1, cues: [cue], hiddenWords: [] });
+    await saveDraft(web, owner, cues.id, cues.revision, { schema: 2, cues: [cue], hiddenWords: [] });
     expect((await propsWithUses(web, owner.channelId))[0]?.usedIn).toEqual(["Cues"]);
     const cut = { crop: { x: 0, y: 0, width: 0.5, height: 1 }, grid: { columns: 1, rows: 1, frames: 1 }, frameMs: 0 };
     expect((await reshapeProp(web, owner.channelId, id, cut)).ok).toBe(true);
@@ -576,7 +585,7 @@ describe("stages", () => {
   const place = { x: 0.1, y: 0.2, width: 0.3, height: 0.4, hidden: false, locked: true, opacity: 0.5 };
   test("are arranged on air or as a draft; games of others never come onto them", async () => {
     const [overlay] = await web.store.overlays.overlays(owner.channelId);
-    const game = (await createGame(web, owner, "boss-battle", "Spall")) as { ok: true; value: { id: string } };
+    const game = (await createGame(web, owner, { kind: "boss-battle", name: "Spall" })) as { ok: true; value: { id: string } };
     const id = overlay?.id ?? "";
     const { layout, saveLayout, setUp } = web.store.overlays;
     const places = [

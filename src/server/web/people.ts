@@ -1,3 +1,4 @@
+import { count } from "../../core/words/sentence";
 import Papa from "papaparse";
 import { fold } from "../../core/kernel/fold";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
@@ -19,7 +20,7 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: "greedy" });
   const rows = parsed.data;
   if (rows.length === 0) return refused("input/invalid", { why: "The list is empty." });
-  if (rows.length > mostLines) return refused("input/invalid", { why: `A list has at most ${mostLines} lines.` });
+  if (rows.length > mostLines) return refused("input/invalid", { why: `A list has at most ${count(mostLines)} lines.` });
   const head = (rows[0] ?? []).map((c) => fold(c).trim());
   const named = (...names: string[]): number => head.findIndex((h) => names.includes(h));
   const nameAt = named("name", "viewer", "user", "username");
@@ -50,7 +51,7 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
             : raw === "" || !Number.isSafeInteger(points)
               ? `“${raw}” is no whole number`
               : points < 1
-                ? "less than 1 can’t be taken in"
+                ? "less than 1 can’t be imported"
                 : points > 1_000_000_000_000
                   ? "too many"
                   : earlier !== undefined

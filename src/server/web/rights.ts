@@ -1,4 +1,4 @@
-import type { Hand } from "../../core/signals/signal";
+import type { Command } from "../../core/signals/signal";
 import type { OperatorRole } from "../ports/operator-store";
 
 /** Who may do what. Every action of the operator side is on this list and is checked against it. */
@@ -36,7 +36,7 @@ export const may = (role: OperatorRole, action: Action): boolean => (rights[acti
 
 /** What a paired phone may do: the hands of the booth, and nothing that sets anything up. */
 const remote: ReadonlySet<Action> = new Set<Action>(["hush", "hand", "cue.fire", "lane.act", "held.decide"]);
-/** Points are set right at a desk, by who is signed in: a phone that lies about gives nothing away. */
-const notByPhone: ReadonlySet<Hand["do"]> = new Set<Hand["do"]>(["adjust", "take-in", "merge"]);
-export const mayRemoteHand = (hand: Hand["do"]): boolean => !notByPhone.has(hand);
+/** Points are corrected at a desk, by who is signed in: a phone that lies about gives nothing away. */
+const notByPhone: ReadonlySet<Command["do"]> = new Set<Command["do"]>(["adjust", "take-in", "merge"]);
+export const mayRemoteHand = (hand: Command["do"]): boolean => !notByPhone.has(hand);
 export const mayRemote = (action: Action): boolean => remote.has(action);

@@ -1,7 +1,7 @@
 import { cookies } from "next/headers";
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
-import { noteInWords } from "../../core/games/note-words";
+import { noteInWords } from "../../core/modules";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { HistoryLine } from "../ports/points-store";

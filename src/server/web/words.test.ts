@@ -49,9 +49,16 @@ describe("what was wrong with what was sent", () => {
   test("our own sentences stand as they are; others are put into one", () => {
     expect(problem(z.object({ name: z.string().min(1, "The name is missing.") }), { name: "" })).toBe("The name is missing.");
     expect(problem(z.object({ a: z.object({ b: z.number() }) }), { a: { b: "x" } })).toMatch(
-      /^The value of “a b” is not allowed: invalid input.*\.$/,
+      /^The value of “b” of “a” can’t be used: invalid input.*\.$/,
     );
-    expect(problem(z.number(), "x")).toMatch(/^What was sent is not allowed: .*\.$/);
+    expect(problem(z.number(), "x")).toMatch(/^What was sent can’t be used: .*\.$/);
+  });
+  test("the place is told as one counts", () => {
+    const commands = z.object({ commands: z.array(z.object({ word: z.string() })) });
+    expect(problem(commands, { commands: [{ word: "ok" }, { word: 7 }] })).toMatch(
+      /^The value of “word” of number 2 of “commands” can’t be used: /,
+    );
+    expect(problem(commands, { commands: [null] })).toMatch(/^The value of number 1 of “commands” can’t be used: /);
   });
 });
 
@@ -83,10 +90,10 @@ describe("roles", () => {
     expect(mayAs(viewer(), ["viewer"])).toBe(true);
     expect(mayAs(viewer("streamer"), ["viewer"])).toBe(true);
     expect(mayAs(viewer(), ["member"])).toBe(false);
-    expect(mayAs(viewer("vip", "member"), ["member", "moderator"])).toBe(true);
+    expect(mayAs(viewer("guest", "member"), ["member", "moderator"])).toBe(true);
   });
   test("the highest counts", () => {
-    expect([highestRole(viewer()), highestRole(viewer("member", "moderator", "vip"))]).toEqual(["viewer", "moderator"]);
+    expect([highestRole(viewer()), highestRole(viewer("member", "moderator", "guest"))]).toEqual(["viewer", "moderator"]);
   });
 });
 

@@ -2,6 +2,7 @@ import type { Refusal } from "../../core/kernel/refusal";
 import { pointsRefusalInWords } from "../../core/points/words";
 import { rewardRefusalInWords } from "../../core/rewards/words";
 import { pictureRefusalInWords } from "../pictures/sheet";
+import { engineRefusalInWords } from "../../core/modules";
 import { showRefusalInWords } from "../../core/show/words";
 import { soundRefusalInWords } from "../sounds/sound";
 
@@ -25,10 +26,16 @@ export function refusalInWords({ code, facts }: Refusal): string {
   if (code.startsWith("sound/")) return soundRefusalInWords(code);
   if (code.startsWith("file/")) return fileRefusalInWords(code);
   if (code.startsWith("picture/")) return pictureRefusalInWords(code);
-  if (code.startsWith("show/") || code === "viewer/muted") return sentence(showRefusalInWords({ code, facts }));
+  const common = engineRefusalInWords({ code, facts });
+  if (common !== null) return sentence(common);
+  if (code.startsWith("show/")) return sentence(showRefusalInWords({ code, facts }));
   if (code.startsWith("reward/") || code.startsWith("sale/")) return sentence(rewardRefusalInWords({ code, facts }));
   if (code.startsWith("points/")) return sentence(pointsRefusalInWords({ code, facts }));
   switch (code) {
+    case "practice/none":
+      return "Izzam was started without the practice rig. Start it again without --no-practice.";
+    case "practice/away":
+      return "Chat and events are set to the practice rig, but it does not answer. Restart Izzam, then look at the connection again.";
     case "access/signed-out":
       return "You are signed out. Sign in again; what you typed stays on this page.";
     case "access/role":
@@ -36,7 +43,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "viewer/not-proven":
       return "This page is tied to no chat name yet. Type its code in chat, then try again.";
     case "access/desk":
-      return "Points are set right at a desk, not by a paired phone. Sign in there.";
+      return "Points are corrected at a desk, not by a paired phone. Sign in there.";
     case "access/foreign":
       return "This request did not come from an Izzam page, so nothing was done.";
     case "input/invalid":
@@ -78,7 +85,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "game/bad-settings":
       return `${String(facts["why"])} Nothing was changed.`;
     case "game/not-running":
-      return "This game is not published yet, so there is nothing running to act on. Publish it first.";
+      return "This game is not running: it is not published yet, or it was removed. Publish it, or bring it back, first.";
     case "version/unreadable":
       return `${sentence(String(facts["why"]))} It stays as it is.`;
     case "version/unknown":
@@ -100,7 +107,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "cue/unknown":
       return "This cue is not there any more. It may not be published yet.";
     case "cue/cooling":
-      return `This cue rests for ${facts["freeInS"]} s more.`;
+      return `This cue is on cooldown for ${facts["freeInS"]} s more.`;
     case "cue/no-link":
       return "This cue has no trigger address. Make one first.";
     case "lane/nothing-plays":

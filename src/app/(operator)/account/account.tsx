@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "../../../core/words/sentence";
 import { Box, Button, Field, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { type FormEvent, type ReactNode, useState } from "react";
@@ -6,7 +7,7 @@ import type { OpenSession, Operator } from "../../../server/ports/operator-store
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { CopyField } from "../../_frame/copy-field";
-import { When } from "../../_frame/when";
+import { When } from "../../../ui/when";
 import { Trouble } from "../../_frame/trouble";
 
 type Here = Omit<OpenSession, "tokenHash"> & Readonly<{ here: boolean }>;
@@ -202,7 +203,7 @@ export function AccountView({
                 <b>{o.login}</b>, {o.role}
                 {o.demo ? " (demo)" : ""}
                 <Text as="span" color="inkSoft">
-                  {o.sessions === 0 ? ", signed in nowhere" : `, signed in at ${o.sessions} ${o.sessions === 1 ? "place" : "places"}`}
+                  {o.sessions === 0 ? ", signed in nowhere" : `, signed in at ${counted(o.sessions, "place")}`}
                 </Text>
               </Text>
               {owner && o.id !== me && asked?.id !== o.id && (

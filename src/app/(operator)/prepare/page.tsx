@@ -1,10 +1,13 @@
+import { Box } from "@chakra-ui/react";
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { isGame } from "../../../core/games/registry";
+import { homeCurrency } from "../../../server/web/books";
 import { currentSession } from "../../../server/web/http";
+import { pictureSprites } from "../../../server/web/prop-sprites";
 import { services } from "../../../server/web/services";
-import { GamesList } from "./games-list";
-import { PrepareTabs } from "./prepare-tabs";
+import { Gallery } from "./gallery";
+import { PrepareNav } from "./prepare-tabs";
 
 export const metadata: Metadata = { title: "Prepare" };
 
@@ -12,14 +15,39 @@ export default async function PreparePage() {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
   const { store, env } = services();
-  const [games, overlays] = await Promise.all([store.games.games(session.channelId), store.overlays.overlays(session.channelId)]);
+  const { channelId } = session;
+  const [games, overlays, removed, emotes, props, home] = await Promise.all([
+    store.games.games(channelId),
+    store.overlays.overlays(channelId),
+    store.games.removed(channelId),
+    store.emotes.emotes(channelId),
+    store.props.props(channelId),
+    homeCurrency(store, channelId),
+  ]);
+  const shown = await Promise.all(
+    games
+      .filter((g) => isGame(g.kind))
+      .map(async (g) => {
+        const draft = await store.games.draft(channelId, g.id);
+        return {
+          ...g,
+          // What can’t be read has no picture, and says so on its own page.
+          settings: draft === null || draft.unreadable !== null ? null : (draft.published ?? draft.settings),
+          where: overlays.filter((o) => o.games.includes(g.id)).map((o) => o.name),
+        };
+      }),
+  );
   return (
-    <PrepareTabs
-      here="games"
-      title="Games"
-      about="Set a game up beside its live preview, try it, publish it, and copy the link of the overlay it stands on."
-    >
-      <GamesList games={games.filter((g) => isGame(g.kind))} overlays={overlays} practice={env.practiceUrl} />
-    </PrepareTabs>
+    <Box>
+      <PrepareNav here="games" />
+      <Gallery
+        games={shown}
+        removed={removed.filter((r) => isGame(r.kind))}
+        overlays={overlays}
+        sprites={[...emotes.map((e) => e.sprite), ...pictureSprites(props)]}
+        home={home}
+        practice={env.practiceUrl}
+      />
+    </Box>
   );
 }

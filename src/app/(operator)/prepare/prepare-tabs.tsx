@@ -1,26 +1,22 @@
 import { Box, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import { SectionNav } from "../../../ui/section-nav";
+import { FindButton } from "../../_frame/find-button";
+import { prepareGroups, type PreparePart, prepareParts } from "../../_frame/places";
+import { GroupNav } from "../../../ui/section-nav";
 
-const parts = [
-  { id: "games", path: "/prepare", name: "Games" },
-  { id: "rules", path: "/prepare/rules", name: "Rules" },
-  { id: "cues", path: "/prepare/cues", name: "Cues" },
-  { id: "rewards", path: "/prepare/rewards", name: "Rewards" },
-  { id: "points", path: "/prepare/points", name: "Points" },
-  { id: "commands", path: "/prepare/commands", name: "Commands" },
-  { id: "show", path: "/prepare/show", name: "Show" },
-  { id: "props", path: "/prepare/props", name: "Props" },
-  { id: "emotes", path: "/prepare/emotes", name: "Emotes" },
-  { id: "overlays", path: "/prepare/overlays", name: "Overlays" },
-  { id: "connections", path: "/prepare/connections", name: "Connections" },
-] as const;
-
-export type PreparePart = (typeof parts)[number]["id"];
-
-/** The parts of Prepare, one line under the top bar. */
+/** The places of Prepare, by what people want to do: a line of groups, and under it the places of the one that is open. */
 export function PrepareNav({ here }: Readonly<{ here: PreparePart }>) {
-  return <SectionNav label="Prepare" parts={parts} here={here} />;
+  const group = prepareParts.find((p) => p.id === here)?.group ?? "screen";
+  return (
+    <GroupNav
+      label="Prepare"
+      groups={prepareGroups.map((g) => ({ ...g, path: prepareParts.find((p) => p.group === g.id)?.path ?? "/prepare" }))}
+      group={group}
+      parts={prepareParts.filter((p) => p.group === group)}
+      here={here}
+      end={<FindButton />}
+    />
+  );
 }
 
 /** A part of Prepare with its title and what it is for. */

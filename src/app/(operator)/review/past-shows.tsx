@@ -1,8 +1,8 @@
 "use client";
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Box, Grid, Text } from "@chakra-ui/react";
 import type { PastShow } from "../../../server/ports/show-store";
 import { clockOf } from "../../_frame/show";
-import { When } from "../../_frame/when";
+import { When } from "../../../ui/when";
 
 /** The shows and rehearsals that ended, newest first. */
 export function PastShows({ shows }: Readonly<{ shows: readonly PastShow[] }>) {
@@ -16,17 +16,25 @@ export function PastShows({ shows }: Readonly<{ shows: readonly PastShow[] }>) {
       ) : (
         <Box role="list" aria-label="Shows so far">
           {shows.map((s) => (
-            <Flex key={`${s.fromMs}.${s.toMs}`} role="listitem" gap="4" py="1.5" borderBottomWidth="1px" borderColor="line">
-              <Text flex="1">
+            <Grid
+              key={`${s.fromMs}.${s.toMs}`}
+              role="listitem"
+              templateColumns="minmax(0,1fr) 90px 150px"
+              gap="4"
+              py="1.5"
+              borderBottomWidth="1px"
+              borderColor="line"
+            >
+              <Text>
                 {s.rehearsal ? "Rehearsal" : "Show"}, begun by {s.by}
               </Text>
-              <Text fontFamily="mono" fontSize="15px">
+              <Text fontFamily="mono" fontSize="15px" textAlign="right">
                 {clockOf(s.toMs - s.fromMs)}
               </Text>
-              <Text color="inkSoft" minW="120px" textAlign="right">
+              <Text color="inkSoft" textAlign="right">
                 <When atMs={s.toMs} />
               </Text>
-            </Flex>
+            </Grid>
           ))}
         </Box>
       )}

@@ -2,12 +2,14 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useEffect, useMemo, useState } from "react";
-import type { RuleHint } from "../../../core/rules/words";
+import type { RuleHint } from "../../../core/rules/hints";
 import type { Sprite } from "../../../core/wire/messages";
 import { type Act, useOffer } from "../../../ui/keys";
+import { asksFor, buttonsOf } from "../../../core/games/buttons";
+import { isGame } from "../../../core/games/registry";
 import { useLive } from "../../_frame/live";
 import { CueKeys } from "./cue-keys";
-import { Focus } from "./focus";
+import { GamePanel } from "./game-panel";
 import { Picture } from "./picture";
 import { Playing } from "./playing";
 import { Tape } from "./tape";
@@ -24,12 +26,13 @@ export type BoothProps = Readonly<{
 /** The screen a moderator lives in during a show: tape, picture, keys, what waits, and talk. */
 export function Booth({ emotes, props, problems, lan }: BoothProps) {
   const standing = useLive((s) => s.standing);
-  const games = useMemo(() => (standing?.games ?? []).filter((g) => !["rules", "cues", "show"].includes(g.kind)), [standing]);
+  const games = useMemo(() => (standing?.games ?? []).filter((g) => isGame(g.kind)), [standing]);
   const overlays = useMemo(() => (standing?.overlays ?? []).filter((o) => o.shows), [standing]);
   const [overlayId, setOverlayId] = useState<string | null>(null);
   const [gameId, setGameId] = useState<string | null>(null);
   const overlay = overlays.find((o) => o.id === overlayId) ?? overlays[0] ?? null;
-  const game = games.find((g) => g.id === gameId) ?? games.find((g) => g.kind === "boss-battle") ?? games[0] ?? null;
+  const game =
+    games.find((g) => g.id === gameId) ?? games.find((g) => buttonsOf(g.kind).some(([, a]) => asksFor(a) !== null)) ?? games[0] ?? null;
   const focused = game?.id ?? null;
   // The screen fits as it is: nothing scrolls but what has its own list.
   useEffect(() => {
@@ -84,7 +87,7 @@ export function Booth({ emotes, props, problems, lan }: BoothProps) {
           <CueKeys problems={problems} />
         </Flex>
         <Flex direction="column" width={{ base: "100%", lg: "290px" }} flexShrink="0" borderLeftWidth="1px" borderColor="line" minH="0">
-          <Focus game={game} overlay={overlay} />
+          <GamePanel game={game} overlay={overlay} />
           <Playing />
           <Waiting props={props} lan={lan} />
         </Flex>
@@ -97,7 +100,7 @@ export function Booth({ emotes, props, problems, lan }: BoothProps) {
           borderColor="line"
           minH="0"
         >
-          <Talk emotes={emotes} games={standing?.games ?? []} />
+          <Talk emotes={emotes} />
         </Flex>
       </Flex>
     </Flex>

@@ -1,8 +1,10 @@
 "use client";
+import { roving } from "../../../ui/roving";
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { useMemo } from "react";
-import type { RuleHint } from "../../../core/rules/words";
+import { memo, useMemo } from "react";
+import type { RuleHint } from "../../../core/rules/hints";
+import { actionOf } from "../../../core/games/words";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
 import { tellBriefly, tellTrouble } from "../../../ui/toaster";
@@ -23,10 +25,7 @@ export type CueView = Readonly<{
 const kinds: Readonly<Record<string, string>> = {
   show: "picture or text",
   sound: "sound",
-  flock: "flock",
-  damage: "hits a boss",
   say: "says in chat",
-  "tell-rules": "tells rules",
   switch: "starts or stops",
   wait: "later",
   "": "does nothing yet",
@@ -47,7 +46,7 @@ export function useCues(): Readonly<{ cues: readonly CueView[]; on: readonly str
 }
 
 /** The keys of the show: what each does, whether it rests, and why it can't fire. */
-export function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }>) {
+export const CueKeys = memo(function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }>) {
   const { cues, on } = useCues();
   const now = useNow(250);
   const chosen = useChosenKeys((s) => s.keys);
@@ -65,7 +64,7 @@ export function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }
   );
   useOffer("cues", acts);
   return (
-    <Box flexShrink="0" maxH="204px" overflowY="auto" tabIndex={cues.length > 17 ? 0 : undefined} role="group" aria-label="Cues">
+    <Box flexShrink="0" maxH="204px" overflowY="auto" role="group" aria-label="Cues" data-region="" {...roving}>
       <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(104px, 1fr))" gap="2">
         {cues.map((cue, i) => {
           const act = acts[i];
@@ -78,6 +77,8 @@ export function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }
             <chakra.button
               key={cue.id}
               type="button"
+              data-rove=""
+              tabIndex={i === 0 ? 0 : -1}
               textAlign="left"
               position="relative"
               overflow="hidden"
@@ -92,7 +93,7 @@ export function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }
               _hover={{ borderColor: "ochreText" }}
               aria-keyshortcuts={key ?? undefined}
               aria-disabled={resting}
-              aria-label={`${cue.name}: ${isOn ? "on, turn off" : resting ? `rests for ${Math.ceil(restsMs / 1000)} s` : "fire"}`}
+              aria-label={`${cue.name}: ${isOn ? "on, turn off" : resting ? `on cooldown for ${Math.ceil(restsMs / 1000)} s` : "fire"}`}
               title={problem ?? (hushed ? "Everything is hushed: what it shows is held." : undefined)}
               data-cue={cue.id}
               onClick={() => void fireCue(cue, "click")}
@@ -118,7 +119,13 @@ export function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }
                   color={problem !== undefined ? "brickText" : isOn || resting ? "ochreText" : "inkSoft"}
                   fontFamily={resting ? "mono" : undefined}
                 >
-                  {problem !== undefined ? "needs a look" : isOn ? "on" : resting ? `${Math.ceil(restsMs / 1000)} s` : kinds[cue.does]}
+                  {problem !== undefined
+                    ? "needs a look"
+                    : isOn
+                      ? "on"
+                      : resting
+                        ? `${Math.ceil(restsMs / 1000)} s`
+                        : (kinds[cue.does] ?? actionOf("", cue.does)?.label.toLowerCase())}
                 </Text>
                 {key !== null && <KeyCap>{keyLabel(key)}</KeyCap>}
               </Flex>
@@ -145,4 +152,4 @@ export function CueKeys({ problems }: Readonly<{ problems: readonly RuleHint[] }
       </Box>
     </Box>
   );
-}
+});

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
-import { cueHints } from "../../../core/rules/words";
+import { cueHints } from "../../../core/rules/hints";
 import type { CueBook } from "../../../core/cues/settings";
 import { bookOf } from "../../../server/web/books";
 import { currentSession } from "../../../server/web/http";

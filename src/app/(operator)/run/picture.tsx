@@ -1,8 +1,9 @@
 "use client";
+import { counted } from "../../../core/words/sentence";
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
 import { Eye, EyeOff } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import type { StandingOverlay } from "../../../core/wire/messages";
 import { backdropOf } from "../../../ui/backdrops";
 import { Pick } from "../../../ui/pick";
@@ -19,7 +20,7 @@ type Props = Readonly<{
 }>;
 
 /** The overlay as viewers see it, with hands on it: point at a game to focus it. */
-export function Picture({ overlay, overlays, onOverlay, games, focused, onGame }: Props) {
+export const Picture = memo(function Picture({ overlay, overlays, onOverlay, games, focused, onGame }: Props) {
   const standing = useLive((s) => s.standing);
   const [host, setHost] = useState<HTMLDivElement | null>(null);
   const [room, setRoom] = useState({ width: 0, height: 0 });
@@ -69,7 +70,7 @@ export function Picture({ overlay, overlays, onOverlay, games, focused, onGame }
           </Flex>
         ) : (
           <Flex align="center" gap="1.5" color="mossText" role="status" data-testid="pages">
-            <Eye size={16} aria-hidden="true" /> {pages.length === 1 ? "1 page open" : `${pages.length} pages open`}
+            <Eye size={16} aria-hidden="true" /> {counted(pages.length, "page")} open
             {pages.every((p) => p.hidden) ? ", hidden" : ""}
           </Flex>
         )}
@@ -151,4 +152,4 @@ export function Picture({ overlay, overlays, onOverlay, games, focused, onGame }
       </Box>
     </Flex>
   );
-}
+});

@@ -1,7 +1,8 @@
 "use client";
-import { Box, Button, Flex, Text } from "@chakra-ui/react";
+import { IconButton } from "../../../ui/icon-button";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { Pause, Play, SkipForward, Trash2 } from "lucide-react";
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import { type Act, useOffer } from "../../../ui/keys";
 import { tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
@@ -13,7 +14,7 @@ const act = async (what: "skip" | "clear" | "pause" | "go-on", lane: string): Pr
 };
 
 /** What plays in the lanes now and what waits behind it; nothing stands here while nothing does. */
-export function Playing() {
+export const Playing = memo(function Playing() {
   const lanes = useLive((s) => s.standing?.lanes);
   const first = lanes?.find((l) => l.playing !== null)?.id ?? null;
   const acts = useMemo(
@@ -39,41 +40,24 @@ export function Playing() {
             )}
           </Text>
           {lane.playing !== null && (
-            <Button
-              size="xs"
-              variant="ghost"
-              px="1"
-              aria-label="Skip what plays now"
-              title="Skip"
-              onClick={() => void act("skip", lane.id)}
-            >
+            <IconButton label="Skip what plays now" title="Skip" onClick={() => void act("skip", lane.id)}>
               <SkipForward size={15} />
-            </Button>
+            </IconButton>
           )}
           {lane.waiting > 0 && (
-            <Button
-              size="xs"
-              variant="ghost"
-              px="1"
-              aria-label="Drop what waits"
-              title="Drop what waits"
-              onClick={() => void act("clear", lane.id)}
-            >
+            <IconButton label="Drop what waits" title="Drop what waits" onClick={() => void act("clear", lane.id)}>
               <Trash2 size={15} />
-            </Button>
+            </IconButton>
           )}
-          <Button
-            size="xs"
-            variant="ghost"
-            px="1"
-            aria-label={lane.paused ? "Let it go on" : "Pause after this one"}
+          <IconButton
+            label={lane.paused ? "Let it go on" : "Pause after this one"}
             title={lane.paused ? "Let it go on" : "Pause after this one"}
             onClick={() => void act(lane.paused ? "go-on" : "pause", lane.id)}
           >
             {lane.paused ? <Play size={15} /> : <Pause size={15} />}
-          </Button>
+          </IconButton>
         </Flex>
       ))}
     </Box>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import type { Note } from "../../../core/kernel/step";
+import type { Note } from "../../../core/module/module";
 import type { TalkItem } from "../../../core/wire/messages";
 import { withTalk } from "../../_frame/talk";
 import { chipsOf, passes, takeBack } from "./talk-rows";
@@ -48,9 +48,9 @@ describe("consequences beside a message", () => {
       ["boss", { did: "boss/hit", count: 10, facts: { seq: 42 } }],
       ["boss", no("boss/champion-idle")],
     );
-    expect(takeBack(shown!)).toMatchObject({ hand: { do: "remove", seq: 41 } });
-    expect(takeBack(struck!)).toMatchObject({ hand: { do: "undo", seq: 42 } });
-    expect(takeBack(held!)).toBeNull();
+    expect(takeBack(shown!)).toMatchObject([{ command: { do: "remove", seq: 41 } }]);
+    expect(takeBack(struck!)).toMatchObject([{ command: { do: "undo", seq: 42 } }, { command: { do: "heal", amount: 10 } }]);
+    expect(takeBack(held!)).toEqual([]);
   });
   test("filters show what had an effect, or what was refused", () => {
     const [effect, refused, none] = [

@@ -1,9 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
-import type { Mark } from "../../../core/show/marks";
+import type { TimelineEvent } from "../../../core/show/timeline";
 import { newPlanItem } from "../../../core/show/plan";
 import { placeMarks, placeStubs } from "./tape-layout";
 
-const mark = (seq: number, atMs: number, weight: Mark["weight"], label = `mark ${seq}`): Mark => ({
+const mark = (seq: number, atMs: number, weight: TimelineEvent["weight"], label = `mark ${seq}`): TimelineEvent => ({
   seq,
   atMs,
   tone: "slate",
@@ -13,7 +13,7 @@ const mark = (seq: number, atMs: number, weight: Mark["weight"], label = `mark $
   turned: "",
 });
 const x = (ms: number): number => ms / 100;
-const place = (marks: Mark[], to = 600) => placeMarks(marks, x, 0, to, 2);
+const place = (marks: TimelineEvent[], to = 600) => placeMarks(marks, x, 0, to, 2);
 
 describe("marks on the tape", () => {
   test("stand with their words where there is room, on two rows, and as ticks where there is none", () => {

@@ -1,8 +1,8 @@
-import type { Mark } from "../../../core/show/marks";
-import type { PlanItem } from "../../../core/show/plan";
+import { type TimelineEvent } from "../../../core/show/timeline";
+import { type PlanItem } from "../../../core/show/plan";
 
 /** Where marks and stubs stand on the tape. Pure, so that it can be tested without a page. */
-export type Placed = Readonly<{ mark: Mark; x: number; row: number; label: boolean; flip: boolean; more: number }>;
+export type Placed = Readonly<{ mark: TimelineEvent; x: number; row: number; label: boolean; flip: boolean; more: number }>;
 
 const letterPx = 7.4;
 const gapPx = 14;
@@ -13,13 +13,13 @@ const widthOf = (label: string): number => Math.min(210, label.length * letterPx
  * one spot become one, with how many they are.
  */
 export function placeMarks(
-  marks: readonly Mark[],
+  marks: readonly TimelineEvent[],
   xOf: (ms: number) => number,
   fromPx: number,
   toPx: number,
   rows: number,
 ): readonly Placed[] {
-  const seen: { mark: Mark; x: number; more: number }[] = [];
+  const seen: { mark: TimelineEvent; x: number; more: number }[] = [];
   for (const mark of marks) {
     const x = xOf(mark.atMs);
     if (x < fromPx - 220 || x > toPx || mark.turned !== "") continue;
@@ -69,3 +69,5 @@ export function placeStubs(
       return { item, dueMs, x, width, late: dueMs < nowMs };
     });
 }
+
+export const minute = 60_000;

@@ -1,15 +1,15 @@
 "use client";
 import { useCallback, useEffect, useState } from "react";
-import type { Mark } from "../../../core/show/marks";
+import type { TimelineEvent } from "../../../core/show/timeline";
 import { nowMs, useChanged, useLive, useMarks } from "../../_frame/live";
 
 const backMs = 12 * 3_600_000;
 const mostKept = 4_000;
 
 /** What happened, from the log; live marks are added as they come, and a new connection reads the log anew. */
-export function useTapeMarks(sinceMs: number | null): readonly Mark[] {
-  const [marks, setMarks] = useState<readonly Mark[]>([]);
-  const add = useCallback((more: readonly Mark[]) => {
+export function useTapeMarks(sinceMs: number | null): readonly TimelineEvent[] {
+  const [marks, setMarks] = useState<readonly TimelineEvent[]>([]);
+  const add = useCallback((more: readonly TimelineEvent[]) => {
     setMarks((now) => {
       const known = new Set(now.map((m) => m.seq));
       const fresh = more.filter((m) => !known.has(m.seq));
@@ -23,7 +23,7 @@ export function useTapeMarks(sinceMs: number | null): readonly Mark[] {
     const from = Math.max(0, Math.min(sinceMs ?? to, to - backMs) - 30 * 60_000);
     const said = (await fetch(`/api/show/tape?from=${Math.round(from)}&to=${Math.round(to)}`)
       .then((r) => r.json())
-      .catch(() => null)) as { ok: boolean; value?: { marks: readonly Mark[] } } | null;
+      .catch(() => null)) as { ok: boolean; value?: { marks: readonly TimelineEvent[] } } | null;
     if (said?.ok === true && said.value !== undefined) add(said.value.marks);
   }, [sinceMs, add]);
   useEffect(() => {

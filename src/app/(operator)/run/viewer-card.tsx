@@ -1,15 +1,16 @@
 "use client";
-import { Box, Button, CloseButton, Dialog, Flex, Portal, Text } from "@chakra-ui/react";
+import { Modal } from "../../../ui/modal";
+import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { noteInShort } from "../../../core/games/note-words";
-import type { Note } from "../../../core/kernel/step";
+import type { Note, TakeBack } from "../../../core/module/module";
+import { moduleOf, noteInShort } from "../../../core/modules";
 import { type Role, roleWords } from "../../../core/signals/signal";
 import { count } from "../../../core/words/sentence";
 import type { ViewerCard as Card } from "../../../server/ports/show-store";
 import { tell } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
-import { lay, useShow } from "../../_frame/show";
-import { When } from "../../_frame/when";
+import { layAndTell, lay, useShow } from "../../_frame/show";
+import { When } from "../../../ui/when";
 
 const kinds: Readonly<Record<string, string>> = {
   follow: "followed",
@@ -50,96 +51,95 @@ export function ViewerCard({
       );
     else tell(`${viewer.name} counts in games again.`);
   };
+  const undo = async (game: string, way: TakeBack): Promise<void> => {
+    if (await layAndTell({ id: game, kind: kindOf(game) }, way.command)) tell(way.did);
+  };
   const known = card === null || card === "none" ? null : card;
   const roles = (known?.roles ?? []).map((r) => roleWords[r as Role] ?? r);
   return (
-    <Dialog.Root open onOpenChange={(e) => !e.open && onClose()} size="sm" scrollBehavior="inside">
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content>
-            <Dialog.Header pb="2">
-              <Box>
-                <Dialog.Title fontFamily="heading">{viewer.name}</Dialog.Title>
-                <Text color="inkSoft" fontSize="15px">
-                  {roles.length === 0 ? "a viewer" : `one of the ${roles.join(", the ").replaceAll("the the ", "the ")}`}
-                  {known?.firstMs !== null && known !== null && (
-                    <>
-                      , first seen <When atMs={known.firstMs} />
-                    </>
-                  )}
-                </Text>
-              </Box>
-            </Dialog.Header>
-            <Dialog.Body pb="5">
-              {muted !== undefined && (
-                <Box bg="blank" borderRadius="8px" px="3" py="2" mb="3" fontSize="15px" role="status">
-                  Muted in games by {muted.by}, <When atMs={muted.atMs} />.
-                </Box>
-              )}
-              {known !== null && (
-                <Flex gap="5" mb="3" wrap="wrap">
-                  {(
-                    [
-                      [pointsName, known.points ?? 0],
-                      ["messages", known.messages],
-                      ["hits", known.hits.count],
-                      ["damage", known.hits.damage],
-                      ["reigns", known.reigns],
-                    ] as const
-                  ).map(([name, n]) => (
-                    <Box key={name}>
-                      <Text fontFamily="mono" fontSize="20px" lineHeight="1.2">
-                        {count(n)}
-                      </Text>
-                      <Text color="inkSoft" fontSize="14.5px">
-                        {name}
-                      </Text>
-                    </Box>
-                  ))}
-                </Flex>
-              )}
-              <Button
-                size="sm"
-                variant="outline"
-                color={muted === undefined ? "brickText" : undefined}
-                mb="3"
-                onClick={() => void mute(muted === undefined)}
-              >
-                {muted === undefined ? "Mute in games" : "Let them count again"}
-              </Button>
-              <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="16px" mb="1">
-                Lately
+    <Modal
+      title={viewer.name}
+      about={
+        <Text color="inkSoft" fontSize="15px">
+          {roles.length === 0 ? "a viewer" : `one of the ${roles.join(", the ").replaceAll("the the ", "the ")}`}
+          {known?.firstMs !== null && known !== null && (
+            <>
+              , first seen <When atMs={known.firstMs} />
+            </>
+          )}
+        </Text>
+      }
+      size="sm"
+      onClose={onClose}
+    >
+      {muted !== undefined && (
+        <Box bg="blank" borderRadius="8px" px="3" py="2" mb="3" fontSize="15px" role="status">
+          Muted in games by {muted.by}, <When atMs={muted.atMs} />.
+        </Box>
+      )}
+      {known !== null && (
+        <Flex gap="5" mb="3" wrap="wrap">
+          {(
+            [
+              [pointsName, known.points ?? 0],
+              ["messages", known.messages],
+              ["hits", known.hits.count],
+              ["damage", known.hits.damage],
+              ["times the boss", known.reigns],
+            ] as const
+          ).map(([name, n]) => (
+            <Box key={name}>
+              <Text fontFamily="mono" fontSize="20px" lineHeight="1.2">
+                {count(n)}
               </Text>
-              {card === null && <Text color="inkSoft">Reading…</Text>}
-              {card === "none" && <Text color="inkSoft">Nothing is known of this viewer yet.</Text>}
-              {known?.last.map((t) => {
-                const notes = t.notes as readonly { game: string; note: Note }[];
-                const shorts = notes.map(({ game, note }) => noteInShort(kindOf(game), note)).filter((s) => s !== "");
-                return (
-                  <Flex key={t.seq} gap="2" fontSize="15px" py="1" borderBottomWidth="1px" borderColor="line">
-                    <Text flex="1" overflowWrap="anywhere">
-                      {t.kind === "message" ? t.text : `${kinds[t.kind] ?? t.kind}${t.text === "" ? "" : ` “${t.text}”`}`}
-                      {shorts.length > 0 && (
-                        <Text as="span" color="inkSoft">
-                          {" "}
-                          · {shorts.join(", ")}
-                        </Text>
-                      )}
-                    </Text>
-                    <Text color="inkSoft" whiteSpace="nowrap">
-                      <When atMs={t.atMs} />
-                    </Text>
-                  </Flex>
-                );
-              })}
-            </Dialog.Body>
-            <Dialog.CloseTrigger asChild>
-              <CloseButton aria-label="Close" />
-            </Dialog.CloseTrigger>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+              <Text color="inkSoft" fontSize="14.5px">
+                {name}
+              </Text>
+            </Box>
+          ))}
+        </Flex>
+      )}
+      <Button
+        size="sm"
+        variant="outline"
+        color={muted === undefined ? "brickText" : undefined}
+        mb="3"
+        onClick={() => void mute(muted === undefined)}
+      >
+        {muted === undefined ? "Mute in games" : "Let them count again"}
+      </Button>
+      <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="16px" mb="1">
+        Lately
+      </Text>
+      {card === null && <Text color="inkSoft">Reading…</Text>}
+      {card === "none" && <Text color="inkSoft">Nothing is known of this viewer yet.</Text>}
+      {known?.last.map((t) => {
+        const notes = t.notes as readonly { game: string; note: Note }[];
+        const shorts = notes.map(({ game, note }) => noteInShort(kindOf(game), note)).filter((s) => s !== "");
+        return (
+          <Flex key={t.seq} gap="2" fontSize="15px" py="1" borderBottomWidth="1px" borderColor="line">
+            <Text flex="1" overflowWrap="anywhere">
+              {t.kind === "message" ? t.text : `${kinds[t.kind] ?? t.kind}${t.text === "" ? "" : ` “${t.text}”`}`}
+              {shorts.length > 0 && (
+                <Text as="span" color="inkSoft">
+                  {" "}
+                  · {shorts.join(", ")}
+                </Text>
+              )}
+            </Text>
+            {notes
+              .flatMap(({ game, note }) => (moduleOf(kindOf(game))?.takeBack?.(note) ?? []).slice(0, 1).map((way) => ({ game, way })))
+              .map(({ game, way }) => (
+                <Button key={way.label} size="xs" variant="outline" flexShrink="0" onClick={() => void undo(game, way)}>
+                  {way.label}
+                </Button>
+              ))}
+            <Text color="inkSoft" whiteSpace="nowrap">
+              <When atMs={t.atMs} />
+            </Text>
+          </Flex>
+        );
+      })}
+    </Modal>
   );
 }

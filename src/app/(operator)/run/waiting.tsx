@@ -2,7 +2,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Bell, BellOff } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { count } from "../../../core/words/sentence";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
@@ -10,7 +10,7 @@ import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
 import { layAndTell, theRewards, theShow, useShow } from "../../_frame/show";
-import { When } from "../../_frame/when";
+import { When } from "../../../ui/when";
 import { PairPhone } from "./pair-phone";
 
 export type Decision = Readonly<{
@@ -138,7 +138,10 @@ function chime(): void {
 }
 const soundKey = "izzam.waiting-sound";
 
-export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id: string; name: string }>[]; lan: boolean }>) {
+export const Waiting = memo(function Waiting({
+  props,
+  lan,
+}: Readonly<{ props: readonly Readonly<{ id: string; name: string }>[]; lan: boolean }>) {
   const nameOf = useMemo(() => {
     const names = new Map(props.map((p) => [p.id, p.name]));
     return (id: string): string => names.get(id) ?? "that is gone";
@@ -184,7 +187,7 @@ export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id
     if (!done.ok) tellTrouble(done.words);
   };
   return (
-    <Flex direction="column" flex="1" minH="0" borderTopWidth="1px" borderColor="line" borderTopStyle="dashed" p="3" pt="2">
+    <Flex direction="column" flex="1" minH="0" borderTopWidth="1px" borderColor="line" borderTopStyle="dashed" p="3" pt="2" data-region="">
       <Flex align="center" gap="2" mb="1">
         <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="17px" flex="1">
           Waiting for you{" "}
@@ -280,4 +283,4 @@ export function Waiting({ props, lan }: Readonly<{ props: readonly Readonly<{ id
       </Box>
     </Flex>
   );
-}
+});

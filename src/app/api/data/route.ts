@@ -8,7 +8,7 @@ const days = (what: string) => z.int().min(7, `${what}: at least 7 days.`).max(3
 /** How long things are kept. */
 export const PUT = action(
   "data.keep",
-  z.object({ logDays: days("The log"), auditDays: days("Who did what"), hitDays: days("Single blows") }),
+  z.object({ logDays: days("The log"), auditDays: days("Who did what"), hitDays: days("Single hits") }),
   async ({ body, audit }) => {
     await services().store.data.setRetention(body);
     await audit(body);

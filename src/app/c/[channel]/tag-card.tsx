@@ -27,7 +27,7 @@ export function TagCard({
   // A wait that is over by this clock is over: the server is asked anyway.
   const waits = tag.code.endsWith("rest");
   const free = tag.code === "" || (waits && leftS === 0);
-  const why = free ? "" : waits ? `again in ${wait(leftS)}` : tag.why;
+  const why = free ? "" : waits ? `${tag.code === "reward/own-rest" ? "yours again" : "for everyone again"} in ${wait(leftS)}` : tag.why;
   const asks = tag.text.how !== "none" || tag.detail !== "";
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     if (!script) return;

@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { toViewerSchema, type ToViewer, wireVersion } from "../../../core/wire/messages";
+import { wireVersion } from "../../../core/wire/messages";
+import { toViewerSchema, type ToViewer } from "../../../core/wire/to-viewer";
 import type { Tag } from "../../../core/rewards/tags";
 import type { ShopView } from "../../../server/ports/engine-link";
 

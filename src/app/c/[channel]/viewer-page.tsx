@@ -1,12 +1,14 @@
 "use client";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Tag } from "../../../core/rewards/tags";
-import { count } from "../../../core/words/sentence";
+import { count, counted } from "../../../core/words/sentence";
 import type { ShopView } from "../../../server/ports/engine-link";
 import type { Mine } from "../../../server/web/viewers";
 import { History } from "./history";
 import { TagCard } from "./tag-card";
 import { useShop } from "./use-shop";
+import { Prove } from "./prove";
+import { wishOf } from "./wish";
 
 const sections = ["Rewards", "Games", "History", "Top list", "Commands"] as const;
 type Said = Readonly<{ words: string; good: boolean; n: number }>;
@@ -48,6 +50,9 @@ export function ViewerPage({
     );
     return all.map((t): Tag => {
       const own = live.own.find((o) => o.id === t.id);
+      // One's own wait, where that is longer than everybody's.
+      if (own !== undefined && own.code === "reward/own-rest" && own.freeAtMs > t.freeAtMs)
+        return { ...t, why: own.why, code: own.code, freeAtMs: own.freeAtMs };
       if (t.why !== "" && t.code !== "reward/too-poor") return t;
       if (own !== undefined && own.why !== "") return { ...t, why: own.why, code: own.code, freeAtMs: own.freeAtMs };
       if (viewer !== null && viewer.balance < t.price)
@@ -192,9 +197,8 @@ export function ViewerPage({
           ))}
           {mine !== null && (
             <p>
-              You struck {count(mine.games.hits)} {mine.games.hits === 1 ? "blow" : "blows"} so far, {count(mine.games.damage)} damage in
-              all
-              {mine.games.reigns > 0 ? `, and stood on top ${count(mine.games.reigns)} times` : ""}.
+              You struck {counted(mine.games.hits, "time")} so far, {count(mine.games.damage)} damage in all
+              {mine.games.reigns > 0 ? `, and stood on top ${mine.games.reigns === 1 ? "once" : `${count(mine.games.reigns)} times`}` : ""}.
             </p>
           )}
         </section>
@@ -264,7 +268,7 @@ export function ViewerPage({
               document.cookie = `izzam_surface=${night ? "night" : "paper"}; path=/; max-age=31536000; samesite=lax`;
             }}
           >
-            Paper or night
+            Light or dark
           </button>
         )}
       </footer>
@@ -272,76 +276,7 @@ export function ViewerPage({
   );
 }
 
-/** The code is this page's own: nobody else's is ever shown here, and nobody should type one they were sent. */
-function Prove({ channel, code, points, onAsk }: Readonly<{ channel: string; code: string; points: string; onAsk: (() => void) | null }>) {
-  const [copied, setCopied] = useState(false);
-  if (code !== "")
-    return (
-      <div className="prove">
-        <p>Type this in the channel’s chat, under your own name:</p>
-        <p className="code">
-          <b>{code}</b>
-          {onAsk !== null && typeof navigator !== "undefined" && navigator.clipboard !== undefined && (
-            <button type="button" className="quiet" onClick={() => void navigator.clipboard.writeText(code).then(() => setCopied(true))}>
-              {copied ? "Copied" : "Copy"}
-            </button>
-          )}
-        </p>
-        <p className="soft">
-          It is good once, for ten minutes, and no password is needed. Type only a code that you see on your own page
-          {onAsk === null ? "; then load this page again" : ""}.
-        </p>
-      </div>
-    );
-  return (
-    <form
-      className="prove"
-      method="post"
-      action={`/api/viewer/${channel}/code`}
-      onSubmit={(e) => {
-        if (onAsk === null) return;
-        e.preventDefault();
-        onAsk();
-      }}
-    >
-      <p>To see and spend your {points}, show which chat name is yours.</p>
-      <button type="submit" className="main">
-        That’s me in chat
-      </button>
-    </form>
-  );
-}
-
 const anchor = (name: string): string => name.toLowerCase().replace(/\W+/g, "-");
-/** The id of what is wanted stays the same until it is answered, over a reload too: so a lost answer never costs twice. */
-function wishOf(channel: string, reward: string): Readonly<{ id: string; answered: () => void }> {
-  const key = `izzam-wish ${channel} ${reward}`;
-  const id = remembered.get(key) ?? stored(key) ?? freshId();
-  remembered.set(key, id);
-  try {
-    sessionStorage.setItem(key, id);
-  } catch {
-    // Without storage it holds for as long as the page is open.
-  }
-  const answered = (): void => {
-    remembered.delete(key);
-    try {
-      sessionStorage.removeItem(key);
-    } catch {
-      // Nothing was stored.
-    }
-  };
-  return { id, answered };
-}
-const remembered = new Map<string, string>();
-const stored = (key: string): string | null => {
-  try {
-    return sessionStorage.getItem(key);
-  } catch {
-    return null;
-  }
-};
-const freshId = (): string => `w-${Array.from(crypto.getRandomValues(new Uint32Array(3))).join("-")}`.slice(0, 40);
 const two = (n: number): string => String(n).padStart(2, "0");
 const clock = (ms: number): string => {
   const s = Math.max(0, Math.floor(ms / 1000));

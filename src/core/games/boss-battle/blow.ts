@@ -1,6 +1,6 @@
 import { mix32 } from "../../kernel/chance";
-import type { Kept, Note } from "../../kernel/step";
-import type { Order } from "../../kernel/order";
+import type { Kept, Note } from "../../module/module";
+import type { Order } from "../../module/order";
 import { plus } from "../../signals/rate";
 import type { Viewer } from "../../signals/signal";
 import type { Boss, BossDurable, BossEffect, BossSettings } from "./settings";

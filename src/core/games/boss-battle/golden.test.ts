@@ -1,11 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
-import { replay } from "../../kernel/replay";
-import { bareContext } from "../../kernel/step";
+import { replay } from "../../module/replay";
+import { bareContext } from "../../module/module";
 import type { Signal, Viewer } from "../../signals/signal";
-import { bossBattle } from "./rules";
+import { bossBattle } from "./definition";
 import { type BossSettings, bossSettingsSchema } from "./settings";
-import { bossNoteInWords } from "./words";
+import { bossNoteInWords } from "./notes";
 
 /** Short evenings, told as an operator would read them; what is said here is what the rules say. */
 const viewer = (name: string): Viewer => ({ id: name.toLowerCase(), name, roles: [] });
@@ -40,7 +40,7 @@ test("an evening with a champion who defends the throne", () => {
     "−10 to Old Spall by Mossy, 190 of 200 left",
     "−100 to Old Spall by Ferry, 90 of 200 left",
     "−100 to Old Spall by Reed, 0 of 200 left",
-    "Old Spall falls; Reed reigns with 200 health",
+    "Old Spall falls; Reed takes its place with 200 health",
     "−10 to Reed by Oar, 190 of 200 left",
     "+10 to Reed by Reed, 200 of 200 left",
     "−100 to Reed by someone, 100 of 200 left",
@@ -55,9 +55,9 @@ test("one great blow that goes through three", () => {
     ]),
   ).toEqual([
     "−600 to Old Spall by Gull, 0 of 200 left",
-    "Old Spall falls; Gull reigns with 250 health",
+    "Old Spall falls; Gull takes its place with 250 health",
     "−400 to Gull by Gull, 0 of 250 left",
-    "Gull falls; Gull reigns with 300 health",
+    "Gull falls; Gull takes its place with 300 health",
     "−150 to Gull by Gull, 150 of 300 left",
   ]);
 });
@@ -86,7 +86,7 @@ test("an evening of refusals, each with its reason", () => {
     "the channel has no rate for SEK, so it does no damage",
     "too little for damage yet; it is kept and added to the viewer’s next one",
     "−200 to Old Spall by Oar, 0 of 200 left",
-    "Old Spall falls; Oar reigns with 200 health",
+    "Old Spall falls; Oar takes its place with 200 health",
     "the champion’s own does nothing",
     "there is no hit to undo: the last one led to a fall, or was undone already. Set it right with a hit or a heal",
     "Oar is at full health already",

@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
 import { chanceFrom, pick } from "../../kernel/chance";
-import { replay } from "../../kernel/replay";
-import { bareContext } from "../../kernel/step";
+import { replay } from "../../module/replay";
+import { bareContext } from "../../module/module";
 import type { Signal, Viewer } from "../../signals/signal";
-import { bossBattle } from "./rules";
+import { bossBattle } from "./definition";
 import { type BossSettings, bossSettingsSchema } from "./settings";
 
 const ctx = bareContext(emoteIndex([]));

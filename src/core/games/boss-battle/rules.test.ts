@@ -1,10 +1,11 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
 import { deepFreeze } from "../../kernel/freeze";
-import { bareContext } from "../../kernel/step";
-import type { Hand, Signal, Viewer } from "../../signals/signal";
+import { bareContext } from "../../module/module";
+import type { Command, Signal, Viewer } from "../../signals/signal";
 import { mostFalls, nextHealth } from "./blow";
-import { bossBattle } from "./rules";
+import { readCommand } from "../../module/command";
+import { bossBattle } from "./definition";
 import { type BossDurable, type BossSettings, bossSettingsSchema } from "./settings";
 
 const ctx = bareContext(emoteIndex([]));
@@ -16,7 +17,7 @@ const at = (part: Part<Signal>, atMs = 60_000): Signal => ({ ...part, seq: (seq 
 const follow = (viewer = ada) => at({ kind: "follow", viewer });
 const tip = (minor: number, viewer: Viewer | null = ada, atMs?: number) =>
   at({ kind: "tip", viewer, amountMinor: minor, currency: "EUR", homeMinor: minor, text: "" }, atMs);
-const hand = (h: Hand, viewer: Viewer | null = null) => at({ kind: "hand", gameId: "boss", by: "kilnkeeper", viewer, hand: h });
+const hand = (h: Command, viewer: Viewer | null = null) => at({ kind: "hand", gameId: "boss", by: "kilnkeeper", viewer, hand: h });
 
 type Deep<T> = { [K in keyof T]?: T[K] extends object ? Deep<T[K]> : T[K] };
 const settings = (part: Deep<BossSettings> = {}): BossSettings => {
@@ -39,7 +40,7 @@ const settings = (part: Deep<BossSettings> = {}): BossSettings => {
 const run = (s: BossSettings, signals: readonly Signal[], from?: BossDurable) => {
   let durable = from ?? bossBattle.freshDurable(s);
   const outcomes = signals.map((signal) => {
-    const outcome = bossBattle.step(deepFreeze({ settings: s, durable, dust: null }), deepFreeze(signal), ctx);
+    const outcome = bossBattle.step(deepFreeze({ settings: s, durable, transient: null }), deepFreeze(signal), ctx);
     durable = outcome.durable;
     return outcome;
   });
@@ -158,7 +159,7 @@ describe("a fall", () => {
     expect(durable).toMatchObject({ falls: 2, health: 40, boss: { viewerId: "ada" } });
     expect(last.notes.map((n) => n.did)).toEqual(["boss/hit", "boss/fell", "boss/hit", "boss/fell", "boss/hit"]);
   });
-  test("one signal fells at most twenty; the rest is dropped, and said", () => {
+  test("one signal defeats at most twenty; the rest is dropped, and said", () => {
     const { durable, last } = felled({ carry: "strikes" }, 100_000);
     expect(durable.falls).toBe(mostFalls);
     expect(last.notes.find((n) => n.did === "boss/leftover-dropped")?.count).toBe(100_000 - mostFalls * 100);
@@ -278,8 +279,12 @@ describe("correcting", () => {
     expect(JSON.stringify(last.orders)).not.toMatch(/A chat message does 0/);
   });
   test("what is no boss's business is refused", () => {
-    const flock: Hand = { do: "flock", count: 1, overMs: 0, from: "most-used", chosen: [], motion: null };
-    expect(run(settings(), [hand(flock)]).last.notes[0]?.refusal?.code).toBe("game/cannot");
+    const no = (command: Command) => readCommand(bossBattle, command);
+    expect(no({ do: "flock", count: 1 })).toMatchObject({ ok: false, refusal: { code: "game/cannot" } });
+    expect(no({ do: "__proto__" })).toMatchObject({ ok: false, refusal: { code: "game/cannot" } });
+    for (const amount of [-1, 1.5, NaN, "9", 1e30])
+      expect(no({ do: "damage", amount })).toMatchObject({ refusal: { code: "command/input" } });
+    expect(no({ do: "damage", amount: 9, extra: "x" })).toEqual({ ok: true, value: { do: "damage", amount: 9 } });
   });
 });
 

@@ -1,64 +1,48 @@
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
-import type { GameRules, Kept, Note, StepContext, StepOutcome } from "../../kernel/step";
+import type { Kept, Note, StepContext, StepOutcome } from "../../module/module";
 import { earned, plus } from "../../signals/rate";
-import { type HandSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
+import { type CommandSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
 import { amountOf } from "../../signals/tiers";
 import { strike, withDamage } from "./blow";
-import {
-  bossDefaults,
-  type BossDurable,
-  bossDurableSchema,
-  type BossEffect,
-  type BossSettings,
-  bossSettingsSchema,
-  type HitKind,
-  hitKinds,
-} from "./settings";
-import { bossView } from "./view";
+import type { BossCommand } from "./actions";
+import { type BossDurable, type BossEffect, type BossSettings, type HitKind, hitKinds } from "./settings";
 import { bossRulesInWords } from "./words";
 
-type At = Readonly<{ settings: BossSettings; durable: BossDurable; dust: null }>;
+type At = Readonly<{ settings: BossSettings; durable: BossDurable; transient: null }>;
 type Outcome = StepOutcome<BossDurable, null, BossEffect>;
 const mostKept = 2_000;
 
-const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: null, effects: [], notes });
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: null, effects: [], notes });
 const held = (at: At, code: string, facts: Record<string, string | number> = {}): Outcome =>
   still(at, [{ refusal: refusal(code, facts), count: 1 }]);
 const isHitKind = (kind: string): kind is HitKind => (hitKinds as readonly string[]).includes(kind);
 
-/** The boss battle, RULES section 3. Everything it does is durable; nothing is chance but the seeds of its motion. */
-export const bossBattle: GameRules<BossSettings, BossDurable, null, BossEffect> = {
-  kind: "boss-battle",
-  settings: bossSettingsSchema,
-  defaults: bossDefaults,
-  freshDurable: (settings) => ({
-    on: true,
-    health: settings.health,
-    max: settings.health,
-    boss: { name: settings.roster[0]?.name ?? "", viewerId: null, figure: settings.roster[0]?.figure ?? "jug" },
-    sinceMs: 0,
-    rosterAt: 0,
-    falls: 0,
-    lastHit: null,
-    showStartMs: null,
-    kept: [],
-    minutes: [],
-  }),
-  freshDust: () => null,
-  durable: bossDurableSchema,
-  step: (given, signal, ctx) => {
-    // The first boss reigns from the first signal it meets.
-    const at: At =
-      given.durable.sinceMs === 0 && signal.kind !== "message" ? { ...given, durable: { ...given.durable, sinceMs: signal.atMs } } : given;
-    if (signal.kind === "hand") return onHand(at, signal, ctx);
-    if (signal.kind === "live" || signal.kind === "ended")
-      return { ...still(at), durable: { ...at.durable, kept: [], showStartMs: signal.kind === "live" ? signal.atMs : null } };
-    if (isHitKind(signal.kind)) return onSignal(given, at, signal.kind, signal, ctx);
-    return still(given);
-  },
-  view: bossView,
-};
+export const freshBoss = (settings: BossSettings): BossDurable => ({
+  on: true,
+  health: settings.health,
+  max: settings.health,
+  boss: { name: settings.roster[0]?.name ?? "", viewerId: null, figure: settings.roster[0]?.figure ?? "jug" },
+  sinceMs: 0,
+  rosterAt: 0,
+  falls: 0,
+  lastHit: null,
+  showStartMs: null,
+  kept: [],
+  minutes: [],
+});
+
+/** One signal, or one command, through the rules of section 3. Nothing is chance but the seeds of its motion. */
+export function bossStep(given: At, signal: Signal, ctx: StepContext): Outcome {
+  // The first boss reigns from the first signal it meets.
+  const at: At =
+    given.durable.sinceMs === 0 && signal.kind !== "message" ? { ...given, durable: { ...given.durable, sinceMs: signal.atMs } } : given;
+  if (signal.kind === "hand") return onHand(at, signal, ctx);
+  if (signal.kind === "live" || signal.kind === "ended")
+    return { ...still(at), durable: { ...at.durable, kept: [], showStartMs: signal.kind === "live" ? signal.atMs : null } };
+  if (isHitKind(signal.kind)) return onSignal(given, at, signal.kind, signal, ctx);
+  return still(given);
+}
 
 /** What a signal would do by itself: its amount by the blank's rate, its remainder, and its limit. */
 function damageOf(at: At, kind: HitKind, signal: Signal): Readonly<{ value: number; kept: BossDurable["kept"] }> {
@@ -105,7 +89,7 @@ function blow(at: At, amount: number, kind: string, viewer: Viewer | null, by: s
     seq: signal.seq,
     seed: mix32(signal.seq, ctx.salt),
   });
-  return { ...struck, dust: null };
+  return { ...struck, transient: null };
 }
 
 function heal(
@@ -134,7 +118,7 @@ function heal(
   };
   return {
     durable: { ...durable, health },
-    dust: null,
+    transient: null,
     effects: [{ do: "heal", amount: gained, name, seed: mix32(signal.seq, ctx.salt), health, max: durable.max }],
     notes: [{ did: "boss/healed", count: gained, subject: name, facts }],
     kept: [kept],
@@ -150,9 +134,11 @@ function heal(
   };
 }
 
-function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
-  const { hand, viewer, by } = signal;
+function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+  const { viewer, by } = signal;
   const { durable, settings } = at;
+  // The engine has read it by the schemas of the actions.
+  const hand = signal.hand as BossCommand;
   switch (hand.do) {
     case "switch":
       if (durable.on === hand.on) return held(at, hand.on ? "boss/already-on" : "boss/already-off");
@@ -185,7 +171,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
       };
       return {
         durable: { ...durable, health, lastHit: null, minutes: withDamage(durable.minutes, signal.atMs, -lastHit.amount) },
-        dust: null,
+        transient: null,
         effects: [{ do: "mend", seed: mix32(signal.seq, ctx.salt), health, max: durable.max }],
         notes: [{ did: "boss/undone", count: lastHit.amount, subject: lastHit.name, facts: { health, max: durable.max } }],
         kept: [kept],
@@ -193,7 +179,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
     }
     case "start-over": {
       // Ends the reign without anyone having felled it: it is kept, and told as such.
-      const fresh = bossBattle.freshDurable(settings);
+      const fresh = freshBoss(settings);
       const next: BossDurable = { ...fresh, on: durable.on, sinceMs: signal.atMs, showStartMs: durable.showStartMs };
       const kept: Kept = {
         kind: "reign",
@@ -204,7 +190,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
       };
       return {
         durable: next,
-        dust: null,
+        transient: null,
         effects: [{ do: "mend", seed: mix32(signal.seq, ctx.salt), health: next.health, max: next.max }],
         notes: [{ did: "boss/started-over", count: 1, facts: { boss: next.boss.name, health: next.health } }],
         kept: [kept],
@@ -213,11 +199,7 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
     case "tell-rules":
       return {
         ...still(at, [{ did: "boss/rules-told", count: 1 }]),
-        orders: [{ do: "say", text: bossRulesInWords(settings, ctx.homeCurrency) }],
+        orders: [{ do: "say", text: bossRulesInWords(settings, ctx.homeCurrency).join(" ") }],
       };
-    case "clear":
-      return still(at);
-    default:
-      return held(at, "game/cannot");
   }
 }

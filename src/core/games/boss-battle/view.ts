@@ -1,4 +1,4 @@
-import type { Audience } from "../../kernel/step";
+import type { Audience } from "../../module/module";
 import type { BossDurable, BossSettings, BossView } from "./settings";
 
 /** Names are shown, ids are not; what rounding left over and who is owed what stays inside. */

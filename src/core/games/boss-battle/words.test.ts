@@ -1,8 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import { plain, valueAt } from "../../words/sentence";
-import { bossBattle } from "./rules";
+import { bossBattle } from "./definition";
 import { type BossSettings, bossSettingsSchema } from "./settings";
-import { bossHints, bossRulesInWords, bossSentences, damagePerHour } from "./words";
+import { bossRulesInWords, bossSentences } from "./words";
+import { bossHints, damagePerHour } from "./hints";
 
 const s = (part: Partial<BossSettings> = {}): BossSettings => bossSettingsSchema.parse({ ...bossBattle.defaults, ...part });
 const ids = (part: Partial<BossSettings>): string[] => bossHints(s(part)).map((h) => h.id);
@@ -25,12 +26,12 @@ describe("the sentences of a boss battle", () => {
     expect(told).toContain("The next one has the same health.");
   });
   test("money is told in the home currency, with its digits", () => {
-    expect(bossRulesInWords(s(hits({ tip: hit(5, 100) })), "JPY")).toContain("for every 100 JPY");
+    expect(bossRulesInWords(s(hits({ tip: hit(5, 100) })), "JPY").join(" ")).toContain("for every 100 JPY");
   });
   test("viewers are not told of what does nothing", () => {
-    const told = bossRulesInWords(s());
+    const told = bossRulesInWords(s()).join(" ");
     expect(told).not.toMatch(/chat message/);
-    expect(bossRulesInWords(s(hits({ message: hit(1) })))).toMatch(/A chat message does 1 damage/);
+    expect(bossRulesInWords(s(hits({ message: hit(1) }))).join(" ")).toMatch(/A chat message does 1 damage/);
   });
 });
 

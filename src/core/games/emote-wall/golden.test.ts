@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
-import { bareContext } from "../../kernel/step";
+import { bareContext } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
-import { replay } from "../../kernel/replay";
-import type { Hand, Signal } from "../../signals/signal";
-import { freshWallDust, mostUsed, type Usage, withUsage } from "./dust";
-import { emoteWall } from "./rules";
+import { replay } from "../../module/replay";
+import type { Command, Signal } from "../../signals/signal";
+import { freshWallTransient, mostUsed, type Usage, withUsage } from "./transient";
+import { emoteWall } from "./definition";
 import { wallDefaults, wallSettingsSchema } from "./settings";
 import { wallNoteInWords } from "./words";
 
@@ -28,8 +28,8 @@ function evening(script: string): Signal[] {
       const [, who = "", at = "0", text = ""] = /^\s*(\S+)@([\d.]+): (.*)$/.exec(line) ?? [];
       const head = { seq: i + 1, atMs: Number(at) * 1_000, id: `g${i}` };
       if (who === "hand") {
-        const flock: Hand = { do: "flock", count: 12, overMs: 500, from: "most-used", chosen: [], motion: null };
-        const hand: Hand = text === "flock" ? flock : text === "clear" ? { do: "clear" } : { do: "switch", on: text === "on" };
+        const flock: Command = { do: "flock", count: 12, overMs: 500, emotes: { from: "most-used", chosen: [] }, motion: "" };
+        const hand: Command = text === "flock" ? flock : text === "clear" ? { do: "clear" } : { do: "switch", on: text === "on" };
         return { ...head, kind: "hand", gameId: "wall", by: "owner", viewer: null, hand };
       }
       const [name = "", role] = who.split("/");
@@ -106,7 +106,7 @@ describe("what was written most", () => {
   const write = (usage: Usage, key: string, times: number, atMs: number): Usage =>
     Array.from({ length: times }).reduce<Usage>((u) => withUsage(u, [key], atMs), usage);
   test("counts over minutes, most first, ties by key, twelve at most", () => {
-    let usage = freshWallDust().usage;
+    let usage = freshWallTransient().usage;
     usage = write(usage, "own:b", 3, 1_000);
     usage = write(usage, "own:a", 3, 2_000);
     usage = write(usage, "own:c", 90, 3_000);
@@ -115,7 +115,7 @@ describe("what was written most", () => {
     expect(mostUsed(usage, 6_000, 1)).toHaveLength(12);
   });
   test("what is older than the minutes asked for no longer counts, and is dropped in time", () => {
-    let usage = write(freshWallDust().usage, "own:old", 60, 0);
+    let usage = write(freshWallTransient().usage, "own:old", 60, 0);
     usage = write(usage, "own:new", 60, 300_000);
     expect(mostUsed(usage, 301_000, 1)).toEqual(["own:new"]);
     expect(mostUsed(usage, 301_000, 10)).toEqual(["own:new", "own:old"]);
@@ -123,7 +123,7 @@ describe("what was written most", () => {
     expect(Object.keys(usage.buckets)).toHaveLength(1);
   });
   test("a storm of ever other emotes stays bounded", () => {
-    let usage = freshWallDust().usage;
+    let usage = freshWallTransient().usage;
     for (let i = 0; i < 3_000; i += 1) usage = withUsage(usage, [`emoji:${i}`], 1_000);
     expect(Object.values(usage.buckets).every((b) => Object.keys(b).length <= 500)).toBe(true);
     expect(JSON.parse(JSON.stringify(usage))).toEqual(usage);

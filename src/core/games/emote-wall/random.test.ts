@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
-import { bareContext } from "../../kernel/step";
+import { bareContext } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
 import { chanceFrom, pick } from "../../kernel/chance";
-import { replay } from "../../kernel/replay";
+import { replay } from "../../module/replay";
 import { roles, type Signal } from "../../signals/signal";
-import { emoteWall } from "./rules";
+import { emoteWall } from "./definition";
 import { motions, wallDefaults, wallEffectSchema, wallSettingsSchema, type WallSettings } from "./settings";
 import { wallHints, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
 
@@ -61,9 +61,8 @@ function signalsFrom(seed: number): Signal[] {
           do: "flock" as const,
           count: 1 + pick(chance, 50),
           overMs: 500,
-          from: chance() < 0.5 ? ("chosen" as const) : ("most-used" as const),
-          chosen: ["own:k"],
-          motion: null,
+          emotes: { from: chance() < 0.5 ? ("chosen" as const) : ("most-used" as const), chosen: ["own:k"] },
+          motion: "",
         },
       ][pick(chance, 3)]!;
       return { ...head, kind: "hand", gameId: "wall", by: "x", viewer: null, hand };
@@ -120,7 +119,7 @@ describe("whatever the settings and signals", () => {
           expect(part.path.split(".").reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], settings)).toBeDefined();
           expect(part.text).not.toMatch(/undefined|NaN|\[object/);
         }
-      expect(wallRulesInWords(settings)).toMatch(/^Emotes written by .+\.$/);
+      expect(wallRulesInWords(settings).join(" ")).toMatch(/^Emotes written by .+\.$/);
       wallHints(settings, { ownEmotes: 0 });
     }
   });

@@ -1,11 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
-import { bareContext } from "../../kernel/step";
+import { bareContext } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
-import { replay } from "../../kernel/replay";
-import type { Note, StepOutcome } from "../../kernel/step";
-import type { Hand, Role, Signal } from "../../signals/signal";
-import type { WallDust } from "./dust";
-import { emoteWall } from "./rules";
+import { replay } from "../../module/replay";
+import type { Note, StepOutcome } from "../../module/module";
+import type { Command, Role, Signal } from "../../signals/signal";
+import type { WallTransient } from "./transient";
+import type { WallCommand } from "./actions";
+import { emoteWall } from "./definition";
 import { type WallDurable, wallDefaults, type WallEffect, type WallSettings, wallSettingsSchema } from "./settings";
 
 const ctx = {
@@ -26,7 +27,7 @@ const says = (name: string, text: string, atMs = 0, roles: Role[] = []): Signal 
   text,
   marks: [],
 });
-const hand = (what: Hand, atMs = 0): Signal => ({
+const hand = (what: Command, atMs = 0): Signal => ({
   kind: "hand",
   seq: (seq += 1),
   atMs,
@@ -36,20 +37,19 @@ const hand = (what: Hand, atMs = 0): Signal => ({
   viewer: null,
   hand: what,
 });
-const flock = (part: Partial<Extract<Hand, { do: "flock" }>> = {}): Hand => ({
+const flock = (part: Partial<Extract<WallCommand, { do: "flock" }>> = {}): Command => ({
   do: "flock",
   count: 30,
   overMs: 1_000,
-  from: "most-used",
-  chosen: [],
-  motion: null,
+  emotes: { from: "most-used", chosen: [] },
+  motion: "",
   ...part,
 });
 const wall = (part: Partial<WallSettings> = {}): WallSettings =>
   wallSettingsSchema.parse({ ...wallDefaults, perViewer: { ...wallDefaults.perViewer, on: false }, ...part });
 const combo = (part: Partial<WallSettings["combo"]>): WallSettings["combo"] => ({ ...wallDefaults.combo, on: true, ...part });
 
-type Outcome = StepOutcome<WallDurable, WallDust, WallEffect>;
+type Outcome = StepOutcome<WallDurable, WallTransient, WallEffect>;
 const run = (settings: WallSettings, ...signals: Signal[]): readonly Outcome[] => replay(emoteWall, settings, signals, ctx);
 const keys = (outcome: Outcome): readonly string[] => outcome.effects.flatMap((e) => (e.do === "spawn" ? e.keys : []));
 const shown = (outcomes: readonly Outcome[]): number[] =>
@@ -204,18 +204,18 @@ describe("flocks", () => {
   test("fly the chosen ones in their own way of moving; none chosen is told", () => {
     const [chosen, none] = run(
       wall(),
-      hand(flock({ from: "chosen", chosen: ["own:w"], motion: "rain", count: 2_000 })),
-      hand(flock({ from: "chosen" })),
+      hand(flock({ emotes: { from: "chosen", chosen: ["own:w"] }, motion: "rain", count: 2_000 })),
+      hand(flock({ emotes: { from: "chosen", chosen: [] } })),
     );
     expect(chosen!.effects).toMatchObject([{ do: "spawn", keys: ["own:w"], count: 2_000, motion: "rain" }]);
     expect(codes(none!)).toEqual(["wall/flock-nothing-chosen"]);
   });
   test("an unknown way of moving falls back to the flock's own", () =>
-    expect(run(wall(), hand(flock({ from: "chosen", chosen: ["x"], motion: "moonwalk" })))[0]!.effects).toMatchObject([
+    expect(run(wall(), hand(flock({ emotes: { from: "chosen", chosen: ["x"] }, motion: "moonwalk" })))[0]!.effects).toMatchObject([
       { motion: wallDefaults.flock.motion },
     ]));
   test("a wall that is off has none", () =>
-    expect(codes(run(wall(), hand({ do: "switch", on: false }), hand(flock({ from: "chosen", chosen: ["x"] })))[1]!)).toEqual([
+    expect(codes(run(wall(), hand({ do: "switch", on: false }), hand(flock({ emotes: { from: "chosen", chosen: ["x"] } })))[1]!)).toEqual([
       "wall/off",
     ]));
 });

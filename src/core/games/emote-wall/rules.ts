@@ -2,24 +2,16 @@ import { findEmotes, type FoundEmote } from "../../chat/emotes";
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import { recent, type Rolling, type Stamp, withStamps } from "../../kernel/rolling";
-import type { GameRules, Note, StepContext, StepOutcome } from "../../kernel/step";
-import { type HandSignal, mayAs, type MessageSignal, type Viewer } from "../../signals/signal";
-import { freshWallDust, mostUsed, type WallDust, withUsage } from "./dust";
-import {
-  motions,
-  type WallDurable,
-  wallDefaults,
-  wallDurableSchema,
-  type WallEffect,
-  type WallSettings,
-  wallSettingsSchema,
-} from "./settings";
-import { wallView } from "./view";
+import type { Note, StepContext, StepOutcome } from "../../module/module";
+import { type CommandSignal, mayAs, type MessageSignal, type Signal, type Viewer } from "../../signals/signal";
+import { mostUsed, type WallTransient, withUsage } from "./transient";
+import type { WallCommand } from "./actions";
+import { motions, type WallDurable, type WallEffect, type WallSettings } from "./settings";
 
-type At = Readonly<{ settings: WallSettings; durable: WallDurable; dust: WallDust }>;
-type Outcome = StepOutcome<WallDurable, WallDust, WallEffect>;
+type At = Readonly<{ settings: WallSettings; durable: WallDurable; transient: WallTransient }>;
+type Outcome = StepOutcome<WallDurable, WallTransient, WallEffect>;
 
-const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, dust: at.dust, effects: [], notes });
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes });
 const held = (code: string, count: number, facts: Record<string, string | number> = {}, subject?: string): Note => ({
   refusal: refusal(code, facts),
   count,
@@ -27,28 +19,19 @@ const held = (code: string, count: number, facts: Record<string, string | number
 });
 
 /**
- * The emote wall, RULES section 2, in its order: on → role → find → once per message → most per
- * message → combo → most per viewer → spawn. Everything held back leaves a note that says why.
+ * RULES section 2, in its order: on → role → find → once per message → most per message → combo → most per
+ * viewer → spawn. Everything held back leaves a note that says why.
  */
-export const emoteWall: GameRules<WallSettings, WallDurable, WallDust, WallEffect> = {
-  kind: "emote-wall",
-  settings: wallSettingsSchema,
-  defaults: wallDefaults,
-  freshDurable: () => ({ on: true }),
-  freshDust: freshWallDust,
-  durable: wallDurableSchema,
-  step: (at, signal, ctx) => {
-    switch (signal.kind) {
-      case "message":
-        return onMessage(at, signal, ctx);
-      case "hand":
-        return onHand(at, signal, ctx);
-      default:
-        return still(at);
-    }
-  },
-  view: wallView,
-};
+export function wallStep(at: At, signal: Signal, ctx: StepContext): Outcome {
+  switch (signal.kind) {
+    case "message":
+      return onMessage(at, signal, ctx);
+    case "hand":
+      return onHand(at, signal, ctx);
+    default:
+      return still(at);
+  }
+}
 
 /** Spawning in the making: what shows, and the changed counts. */
 type Draft = {
@@ -59,7 +42,7 @@ type Draft = {
 };
 
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
-  const { settings, durable, dust } = at;
+  const { settings, durable, transient } = at;
   if (!durable.on) return still(at, [held("wall/off", 1)]);
   if (!mayAs(signal.viewer, settings.roles)) return still(at, [held("wall/role", 1)]);
   const found = findEmotes(signal.text, signal.marks, ctx.emotes, settings.sources);
@@ -67,7 +50,7 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 
   const notes: Note[] = [];
   const taken = withinMessage(found, settings, notes);
-  const draft: Draft = { keys: [], combos: dust.combos, viewers: dust.viewers, overLimit: new Map() };
+  const draft: Draft = { keys: [], combos: transient.combos, viewers: transient.viewers, overLimit: new Map() };
   const waiting = new Map<string, { seen: number; copies: number; word: string }>();
   let singlesOff = 0;
   let countedOnce = 0;
@@ -109,19 +92,19 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
     const { most, withinMs } = settings.perViewer;
     notes.push(held("wall/viewer-limit", count, { most, withinS: withinMs / 1000, freeInS: Math.ceil(freeInMs / 1000) }));
   }
-  const next: WallDust = {
+  const next: WallTransient = {
     combos: draft.combos,
     viewers: draft.viewers,
     usage: withUsage(
-      dust.usage,
+      transient.usage,
       taken.map((e) => e.key),
       signal.atMs,
     ),
   };
-  if (draft.keys.length === 0) return { durable, dust: next, effects: [], notes };
+  if (draft.keys.length === 0) return { durable, transient: next, effects: [], notes };
   notes.unshift({ did: "wall/shown", count: draft.keys.length, facts: { seq: signal.seq } });
   const spawn = spawnOf(draft.keys, draft.keys.length, signal.seq, ctx, 0, null);
-  return { durable, dust: next, effects: [spawn], notes };
+  return { durable, transient: next, effects: [spawn], notes };
 }
 
 function withinMessage(found: readonly FoundEmote[], settings: WallSettings, notes: Note[]): readonly FoundEmote[] {
@@ -175,14 +158,15 @@ const spawnOf = (
   of: seq,
 });
 
-function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
-  const { hand } = signal;
+function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+  // The engine has read it by the schemas of the actions.
+  const hand = signal.hand as WallCommand;
   switch (hand.do) {
     case "switch":
       if (at.durable.on === hand.on) return still(at, [held(hand.on ? "wall/already-on" : "wall/already-off", 1)]);
       return {
         durable: { on: hand.on },
-        dust: at.dust,
+        transient: at.transient,
         effects: hand.on ? [] : [{ do: "clear" }],
         notes: [{ did: hand.on ? "wall/switched-on" : "wall/switched-off", count: 1 }],
       };
@@ -191,17 +175,17 @@ function onHand(at: At, signal: HandSignal, ctx: StepContext): Outcome {
     case "flock": {
       if (!at.durable.on) return still(at, [held("wall/off", 1)]);
       const { minutes } = at.settings.flock;
-      const keys = hand.from === "chosen" ? hand.chosen : mostUsed(at.dust.usage, signal.atMs, minutes);
+      const chosen = hand.emotes.from === "chosen";
+      const keys = chosen ? hand.emotes.chosen : mostUsed(at.transient.usage, signal.atMs, minutes);
       if (keys.length === 0) {
-        return still(at, [hand.from === "chosen" ? held("wall/flock-nothing-chosen", 1) : held("wall/flock-nothing-used", 1, { minutes })]);
+        return still(at, [chosen ? held("wall/flock-nothing-chosen", 1) : held("wall/flock-nothing-used", 1, { minutes })]);
       }
       const motion = motions.find((m) => m === hand.motion) ?? at.settings.flock.motion;
       const spawn = spawnOf(keys, hand.count, signal.seq, ctx, hand.overMs, motion);
       return { ...still(at, [{ did: "wall/flock", count: hand.count, facts: { seq: signal.seq } }]), effects: [spawn] };
     }
     case "remove":
+      if (hand.seq === undefined) return still(at);
       return { ...still(at, [{ did: "wall/removed", count: 1 }]), effects: [{ do: "remove", of: hand.seq }] };
-    default:
-      return still(at, [held("game/cannot", 1)]);
   }
 }

@@ -1,11 +1,11 @@
 import { z } from "zod";
-import { roles } from "../../signals/signal";
+import { roles, roleSchema } from "../../signals/signal";
 
 /** The ways an emote may cross the picture. `pile` needs the physics worker and comes with it. */
 export const motions = ["drift", "pop", "ricochet", "rain", "spout", "swirl"] as const;
 export type Motion = (typeof motions)[number];
 
-const roleList = z.array(z.enum(roles)).min(1, "Someone must be allowed.").max(roles.length);
+const roleList = z.array(roleSchema).min(1, "Someone must be allowed.").max(roles.length);
 const share = z.number().min(0).max(1);
 
 /**

@@ -1,4 +1,4 @@
-import type { Audience } from "../../kernel/step";
+import type { Audience } from "../../module/module";
 import type { WallDurable, WallSettings, WallView } from "./settings";
 
 /** Looks only: limits and roles stay with the operator, and viewers are told the rules in words. */

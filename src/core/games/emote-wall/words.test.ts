@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { plain } from "../../words/sentence";
-import { emoteWall } from "./rules";
+import { emoteWall } from "./definition";
 import { type WallSettings, wallDefaults, wallSettingsSchema } from "./settings";
 import { wallHints, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
 
@@ -18,11 +18,11 @@ describe("the wall in words", () => {
     expect(words).toContain("Emotes written by members and moderators fly across the picture.");
     expect(words).toContain("at most 4 in all");
     expect(words).toContain(
-      "Good company is 5 of the same within 12 s, counting each viewer once. Then one appears and the count begins again.",
+      "That takes 5 of the same within 12 s, counting each viewer once. Then one appears and the count begins again.",
     );
   });
   test("viewers hear the rules, not the operator's limits of drawing", () => {
-    expect(wallRulesInWords(wallDefaults)).not.toMatch(/flock|at once; the oldest/i);
+    expect(wallRulesInWords(wallDefaults).join(" ")).not.toMatch(/flock|at once; the oldest/i);
     expect(wallRulesInWords(wallDefaults)).toContain("One viewer may show at most 20 within 30 s.");
   });
   test("a held-back emote says what it waits for", () => {

@@ -1,17 +1,8 @@
 import type { Refusal } from "../../kernel/refusal";
-import type { Note } from "../../kernel/step";
-import { type Blank, count, type Part, plain, rolesInWords, seconds, type Sentence } from "../../words/sentence";
-import type { Motion, WallSettings } from "./settings";
-
-/** Each way of moving, named and told plainly. */
-export const motionWords: Readonly<Record<Motion, { name: string; tells: string }>> = {
-  drift: { name: "drift up", tells: "They rise like bubbles and sway." },
-  pop: { name: "pop in place", tells: "They spring up where they are and sink away." },
-  ricochet: { name: "ricochet", tells: "They fly and bounce off the edges." },
-  rain: { name: "rain", tells: "They fall from the top and splash." },
-  spout: { name: "spout", tells: "They shoot up from below and tumble back." },
-  swirl: { name: "swirl", tells: "They circle outwards like glaze in a turning bowl." },
-};
+import type { Hint } from "../../module/game";
+import type { Note } from "../../module/module";
+import { type Blank, count, type Part, plain, rolesInWords, seconds, type Sentence, counted } from "../../words/sentence";
+import type { WallSettings } from "./settings";
 
 const whole = (path: string, label: string, value: number, min: number, max: number): Blank => ({
   path,
@@ -70,15 +61,15 @@ export function wallSentences(s: WallSettings): readonly Sentence[] {
     say(
       "combo",
       "An emote shows ",
-      toggle("combo.on", "When an emote shows", s.combo.on, "only in good company", "as soon as it is written"),
+      toggle("combo.on", "When an emote shows", s.combo.on, "only when several write it", "as soon as it is written"),
       ".",
     ),
   ];
   if (s.combo.on) {
     lines.push(
       say(
-        "company",
-        "Good company is ",
+        "together",
+        "That takes ",
         whole("combo.needed", "Copies needed", s.combo.needed, 2, 500),
         " of the same within ",
         time("combo.withinMs", "Time for the copies", s.combo.withinMs, 1_000, 300_000),
@@ -90,12 +81,12 @@ export function wallSentences(s: WallSettings): readonly Sentence[] {
       ),
       say(
         "apart",
-        "Company is needed by ",
-        roles("combo.roles", "Whose emotes need company", s.combo.roles),
+        "It goes for emotes of ",
+        roles("combo.roles", "Whose emotes need that", s.combo.roles),
         "; emoji ",
-        toggle("combo.emoji", "Whether emoji need company", s.combo.emoji, "need it too", "need none"),
+        toggle("combo.emoji", "Whether emoji need that", s.combo.emoji, "need it too", "need none"),
         ". What needs none ",
-        toggle("singles", "What needs no company", s.singles, "shows at once", "stays off"),
+        toggle("singles", "What needs no other", s.singles, "shows at once", "stays off"),
         ".",
       ),
     );
@@ -146,13 +137,10 @@ export function wallSentences(s: WallSettings): readonly Sentence[] {
 }
 
 /** The rules as a viewer is told them. */
-export const wallRulesInWords = (s: WallSettings): string =>
+export const wallRulesInWords = (s: WallSettings): readonly string[] =>
   wallSentences(s)
     .filter((l) => l.id !== "cap" && l.id !== "flock")
-    .map(plain)
-    .join(" ");
-
-export type Hint = Readonly<{ id: string; text: string; path?: string }>;
+    .map(plain);
 
 /** Settings that will disappoint, said before the show and not during it. */
 export function wallHints(s: WallSettings, facts: Readonly<{ ownEmotes: number }>): readonly Hint[] {
@@ -175,7 +163,7 @@ export function wallHints(s: WallSettings, facts: Readonly<{ ownEmotes: number }
   if (s.combo.on && s.combo.counted === "copies" && s.mostPerMessage >= s.combo.needed)
     hints.push({
       id: "alone",
-      text: `One viewer can make good company alone: a message may hold ${count(s.mostPerMessage)} copies and ${count(s.combo.needed)} are needed. Count each viewer once to prevent it.`,
+      text: `One viewer can make it alone: a message may hold ${count(s.mostPerMessage)} copies and ${count(s.combo.needed)} are needed. Count each viewer once to prevent it.`,
       path: "combo.counted",
     });
   if (s.combo.on && s.combo.needed / (s.combo.withinMs / 1000) > 20)
@@ -201,8 +189,6 @@ export function wallHints(s: WallSettings, facts: Readonly<{ ownEmotes: number }
   return hints;
 }
 
-const times = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
-
 /** Why something was held back, for the one who wrote it. */
 export function wallRefusalInWords({ code, facts }: Refusal, held: number, subject?: string): string {
   switch (code) {
@@ -213,17 +199,17 @@ export function wallRefusalInWords({ code, facts }: Refusal, held: number, subje
     case "wall/no-emotes":
       return "no emote found in the message";
     case "wall/repeat":
-      return `${times(held, "repeat")} left out: each emote shows once per message`;
+      return `${counted(held, "repeat")} left out: each emote shows once per message`;
     case "wall/most-per-message":
-      return `${times(held, "emote")} left out: at most ${facts["most"]} per message`;
+      return `${counted(held, "emote")} left out: at most ${facts["most"]} per message`;
     case "wall/singles-off":
-      return `${times(held, "single emote")} left out: singles are off`;
+      return `${counted(held, "single emote")} left out: singles are off`;
     case "wall/combo-counted-once":
-      return `${times(held, "copy", "copies")} not counted: each viewer counts once`;
+      return `${counted(held, "copy", "copies")} not counted: each viewer counts once`;
     case "wall/combo-waiting":
       return `${subject ?? "it"}: not yet, ${facts["seen"]} of ${facts["needed"]} within ${facts["withinS"]} s`;
     case "wall/viewer-limit":
-      return `${times(held, "emote")} left out: at most ${facts["most"]} per viewer within ${facts["withinS"]} s; next in ${facts["freeInS"]} s`;
+      return `${counted(held, "emote")} left out: at most ${facts["most"]} per viewer within ${facts["withinS"]} s; next in ${facts["freeInS"]} s`;
     case "wall/already-on":
       return "the wall is on already";
     case "wall/already-off":
@@ -232,8 +218,6 @@ export function wallRefusalInWords({ code, facts }: Refusal, held: number, subje
       return "no emotes are chosen for flocks yet";
     case "wall/flock-nothing-used":
       return `no emote was written in the last ${facts["minutes"]} min`;
-    case "game/cannot":
-      return "a wall has nothing of the kind";
     default:
       return code;
   }
@@ -243,7 +227,7 @@ export function wallNoteInWords(note: Note): string {
   if (note.refusal) return wallRefusalInWords(note.refusal, note.count, note.subject);
   switch (note.did) {
     case "wall/shown":
-      return `${times(note.count, "emote")} shown`;
+      return `${counted(note.count, "emote")} shown`;
     case "wall/flock":
       return `a flock of ${count(note.count)}`;
     case "wall/cleared":
@@ -256,5 +240,20 @@ export function wallNoteInWords(note: Note): string {
       return "the wall was switched off";
     default:
       return "";
+  }
+}
+
+export function wallNoteInShort({ did, refusal: why, count: n }: Note): string | null {
+  if (why?.code === "wall/combo-waiting") return `${String(why.facts["seen"])} of ${String(why.facts["needed"])}`;
+  if (why !== undefined) return why.code.endsWith("/off") || why.code.includes("/already-") ? null : `${count(n)} held back`;
+  switch (did) {
+    case "wall/shown":
+      return `wall ×${count(n)}`;
+    case "wall/flock":
+      return `flock of ${count(n)}`;
+    case "wall/removed":
+      return "taken off";
+    default:
+      return null;
   }
 }

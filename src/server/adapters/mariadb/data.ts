@@ -40,7 +40,7 @@ const whatIs: Readonly<Record<string, string>> = {
   sales: "Sales",
   transfers: "Points: entries",
   transfers_to_many: "Points: rounds of presence",
-  records: "What games keep: blows, reigns, shows",
+  records: "What games keep: hits, who was the boss, shows",
   once: "Ids that may come only once",
   audit: "Who did what",
   game_versions: "Versions of settings",

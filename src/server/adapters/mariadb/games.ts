@@ -1,4 +1,4 @@
-import { readSettings } from "../../../core/games/registry";
+import { readSettings } from "../../../core/modules";
 import { ok, refused } from "../../../core/kernel/refusal";
 import { storedInWords } from "../../../core/kernel/stored";
 import type { GameStore } from "../../ports/operator-store";
@@ -11,6 +11,7 @@ export function mariadbGames(db: Database): GameStore {
       const rows = (await db("games")
         .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
         .where("games.channel_id", channel)
+        .whereNull("games.removed_ms")
         .orderBy("games.created_ms")
         .orderBy("games.id")
         .select("games.*", "game_versions.settings as published")) as Row[];
@@ -26,7 +27,7 @@ export function mariadbGames(db: Database): GameStore {
     draft: async (channel, game) => {
       const row = (await db("games")
         .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
-        .where({ "games.id": game, "games.channel_id": channel })
+        .where({ "games.id": game, "games.channel_id": channel, "games.removed_ms": null })
         .first("games.*", "game_versions.settings as published")) as Row | undefined;
       if (row === undefined) return null;
       const kind = text(row["kind"]);
@@ -61,9 +62,22 @@ export function mariadbGames(db: Database): GameStore {
       if (changed > 0) await bump(db, channel);
       return changed > 0;
     },
+    removed: async (channel) => {
+      const rows = (await db("games")
+        .where({ channel_id: channel })
+        .whereNotNull("removed_ms")
+        .orderBy("removed_ms", "desc")
+        .limit(50)) as Row[];
+      return rows.map((r) => ({ id: text(r["id"]), kind: text(r["kind"]), name: text(r["name"]), removedMs: Number(r["removed_ms"]) }));
+    },
+    setRemoved: async (channel, game, removedMs) => {
+      const changed = await db("games").where({ id: game, channel_id: channel }).update({ removed_ms: removedMs });
+      if (changed > 0) await bump(db, channel);
+      return changed > 0;
+    },
     publish: (channel, game, { revision, by, nowMs }) =>
       db.transaction(async (trx) => {
-        const row = (await trx("games").where({ id: game, channel_id: channel }).forUpdate().first()) as Row | undefined;
+        const row = (await trx("games").where({ id: game, channel_id: channel, removed_ms: null }).forUpdate().first()) as Row | undefined;
         if (row === undefined) return refused("game/unknown");
         if (Number(row["draft_revision"]) !== revision)
           return refused("draft/changed-elsewhere", { by: text(row["draft_by"]), revision: Number(row["draft_revision"]) });

@@ -6,6 +6,7 @@ import { mariadbEvents } from "./events";
 import { mariadbProps } from "./props";
 import { mariadbEmotes } from "./emotes";
 import { mariadbGames } from "./games";
+import { channelId } from "../../../core/kernel/ids";
 import { mariadbOverlays } from "./overlays";
 import { mariadbPoints } from "./points-store";
 import { mariadbShows } from "./shows";
@@ -28,6 +29,12 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
         return row === undefined
           ? null
           : { enabled: Boolean(row["enabled"]), settings: fromJson(row["settings"]), hasSecret: row["secret_sealed"] !== null };
+      },
+      practising: async () => {
+        const rows = (await db("chat_connections").select("channel_id", "settings")) as Row[];
+        const practises = (settings: unknown): boolean =>
+          typeof settings === "object" && settings !== null && "practice" in settings && settings.practice === true;
+        return rows.filter((r) => practises(fromJson(r["settings"]))).map((r) => channelId(String(r["channel_id"])));
       },
       saveConnection: async (channel, { enabled, settings, secret }) => {
         const row = { enabled, settings: JSON.stringify(settings), ...(secret === undefined ? {} : { secret_sealed: secret }) };

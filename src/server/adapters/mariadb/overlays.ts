@@ -1,6 +1,6 @@
 import type { OverlayStore } from "../../ports/operator-store";
 import { z } from "zod";
-import { placeSchema, wholePlace } from "../../../core/wire/messages";
+import { placeSchema } from "../../../core/wire/messages";
 import { type Database, fromJson } from "./database";
 import { bump, type Row, text } from "./rows";
 
@@ -9,13 +9,16 @@ const layoutSchema = z.array(z.object({ game: z.string(), place: placeSchema }))
 export function mariadbOverlays(db: Database): OverlayStore {
   return {
     overlays: async (channel) => {
-      const rows = (await db("overlays").where({ channel_id: channel }).orderBy("created_ms").orderBy("id")) as Row[];
+      const rows = (await db("overlays").where({ channel_id: channel, removed_ms: null }).orderBy("created_ms").orderBy("id")) as Row[];
       const places = (await db("placements")
+        .join("games", "games.id", "placements.game_id")
+        .whereNull("games.removed_ms")
         .whereIn(
           "overlay_id",
           rows.map((r) => text(r["id"])),
         )
-        .orderBy("order")) as Row[];
+        .orderBy("placements.order")
+        .select("placements.*")) as Row[];
       return rows.map((r) => ({
         id: text(r["id"]),
         name: text(r["name"]),
@@ -35,6 +38,24 @@ export function mariadbOverlays(db: Database): OverlayStore {
     },
     resize: async (channel, overlay, width, height) =>
       (await db("overlays").where({ id: overlay, channel_id: channel }).update({ width, height })) > 0,
+    rename: async (channel, overlay, name) => {
+      const changed = await db("overlays").where({ id: overlay, channel_id: channel }).update({ name });
+      if (changed > 0) await bump(db, channel);
+      return changed > 0;
+    },
+    removed: async (channel) => {
+      const rows = (await db("overlays")
+        .where({ channel_id: channel })
+        .whereNotNull("removed_ms")
+        .orderBy("removed_ms", "desc")
+        .limit(50)) as Row[];
+      return rows.map((r) => ({ id: text(r["id"]), name: text(r["name"]), removedMs: Number(r["removed_ms"]) }));
+    },
+    setRemoved: async (channel, overlay, removedMs) => {
+      const changed = await db("overlays").where({ id: overlay, channel_id: channel }).update({ removed_ms: removedMs });
+      if (changed > 0) await bump(db, channel);
+      return changed > 0;
+    },
     sealedToken: async (channel, overlay) => {
       const row = (await db("overlays").where({ id: overlay, channel_id: channel }).first("token_sealed")) as Row | undefined;
       return row === undefined || row["token_sealed"] === null ? null : text(row["token_sealed"]);
@@ -47,16 +68,16 @@ export function mariadbOverlays(db: Database): OverlayStore {
         if (changed > 0) await bump(trx as unknown as Database, channel);
         return changed > 0;
       }),
-    place: (channel, overlay, game, on) =>
+    place: (channel, overlay, game, place) =>
       db.transaction(async (trx) => {
         const both = (await trx("overlays")
           .join("games", "games.channel_id", "overlays.channel_id")
-          .where({ "overlays.id": overlay, "games.id": game, "overlays.channel_id": channel })
+          .where({ "overlays.id": overlay, "games.id": game, "overlays.channel_id": channel, "games.removed_ms": null })
           .first("games.id")) as Row | undefined;
         if (both === undefined) return false;
-        if (on)
+        if (place !== null)
           await trx("placements")
-            .insert({ overlay_id: overlay, game_id: game, place: JSON.stringify(wholePlace), order: 99 })
+            .insert({ overlay_id: overlay, game_id: game, place: JSON.stringify(place), order: 99 })
             .onConflict()
             .ignore();
         else await trx("placements").where({ overlay_id: overlay, game_id: game }).delete();
@@ -64,9 +85,13 @@ export function mariadbOverlays(db: Database): OverlayStore {
         return true;
       }),
     layout: async (channel, overlay) => {
-      const r = (await db("overlays").where({ id: overlay, channel_id: channel }).first()) as Row | undefined;
+      const r = (await db("overlays").where({ id: overlay, channel_id: channel, removed_ms: null }).first()) as Row | undefined;
       if (r === undefined) return null;
-      const places = (await db("placements").where({ overlay_id: overlay }).orderBy("order")) as Row[];
+      const places = (await db("placements")
+        .join("games", "games.id", "placements.game_id")
+        .where({ overlay_id: overlay, "games.removed_ms": null })
+        .orderBy("placements.order")
+        .select("placements.*")) as Row[];
       return {
         id: overlay,
         name: text(r["name"]),
@@ -86,7 +111,10 @@ export function mariadbOverlays(db: Database): OverlayStore {
       db.transaction(async (trx) => {
         const r = (await trx("overlays").where({ id: overlay, channel_id: channel }).forUpdate().first("id")) as Row | undefined;
         if (r === undefined) return false;
-        const own = new Set(((await trx("games").where({ channel_id: channel }).select("id")) as Row[]).map((g) => text(g["id"])));
+        const games = (await trx("games").where({ channel_id: channel }).select("id", "removed_ms")) as Row[];
+        const own = new Set(games.filter((g) => g["removed_ms"] === null).map((g) => text(g["id"])));
+        // What was removed keeps its place, for when it is brought back.
+        const removed = games.filter((g) => g["removed_ms"] !== null).map((g) => text(g["id"]));
         const kept = places.filter((p) => own.has(p.game));
         if (!onAir) {
           await trx("overlays")
@@ -94,7 +122,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
             .update({ layout_draft: JSON.stringify(kept) });
           return true;
         }
-        await trx("placements").where({ overlay_id: overlay }).delete();
+        await trx("placements").where({ overlay_id: overlay }).whereNotIn("game_id", removed).delete();
         if (kept.length > 0)
           await trx("placements").insert(
             kept.map((p, order) => ({ overlay_id: overlay, game_id: p.game, place: JSON.stringify(p.place), order })),

@@ -5,7 +5,7 @@ import { viewerId } from "../../../core/kernel/text";
 import { type Database, fromJson } from "./database";
 import { Keys } from "./keys";
 import { chunks } from "./chunks";
-import { saleOf, saleSeq, salesOf } from "./points";
+import { saleOf, saleSeq, salesOf } from "./sales";
 import { type Row, text } from "./rows";
 
 const holdings = [0, 100, 500, 1_000, 5_000, 20_000, null] as const;

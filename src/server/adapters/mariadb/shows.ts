@@ -1,5 +1,5 @@
 import type { ChannelId } from "../../../core/kernel/ids";
-import { markKinds } from "../../../core/show/marks";
+import { markKinds } from "../../../core/show/timeline";
 import type { ShowStore } from "../../ports/show-store";
 import { type Database, fromJson } from "./database";
 import { Keys, rolesOf } from "./keys";

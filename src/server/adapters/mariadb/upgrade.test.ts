@@ -3,6 +3,8 @@ import { readFileSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
 import { knex, type Knex } from "knex";
 import { channelId } from "../../../core/kernel/ids";
+import { rewardBookSchema } from "../../../core/rewards/settings";
+import { Modules } from "../../engine/modules";
 import { openDatabase } from "./database";
 import { migrate } from "./migrate";
 import { mariadbEngineStore } from "./engine-store";
@@ -42,14 +44,25 @@ beforeAll(async () => {
   };
   await old.destroy();
   db = openDatabase({ ...at, name: database }, 4, true);
-  expect(await migrate(db)).toEqual(["005-lean-rows-and-keys"]);
+  expect(await migrate(db)).toEqual(["005-lean-rows-and-keys", "006-removed-and-brought-back"]);
 });
 afterAll(() => db.destroy());
 
 describe("an installation of the version before", () => {
+  test("keeps every module's settings and state, as this version reads them: what each rule, cue and reward did it does", async () => {
+    const row = (await mariadbEngineStore(db).channel(channel))!;
+    const modules = new Modules();
+    modules.load(row);
+    expect(modules.unreadable).toEqual([]);
+    expect(modules.list).toHaveLength(row.games.length);
+    const rewards = rewardBookSchema.parse(modules.named("rewards")!.settings).rewards;
+    const acts = rewards.flatMap((r) => r.deeds.filter((d) => d.do === "act").map((d) => [r.price, d.act, d.input["amount"]]));
+    // Five for every point of its price, as it was.
+    expect(acts).toContainEqual([40, "damage", 200]);
+  });
   test("keeps everybody's points; who had two accounts by two spellings has one, with both", async () => {
     const store = mariadbEngineStore(db);
-    const { accounts, sales } = await store.desk(channel, { showId: "", sinceMs: 0 });
+    const { accounts, sales } = await store.ledgerView(channel, { showId: "", sinceMs: 0 });
     const after = new Map(accounts.map((a) => [a.account, a.balance]));
     expect(before.people.get("Oatcake_Ada")).toBeGreaterThan(0);
     const twice = (before.people.get("Oatcake_Ada") ?? 0) + (before.people.get("oatcake_ada") ?? 0);

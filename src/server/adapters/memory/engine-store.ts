@@ -1,8 +1,8 @@
 import type { ChannelId } from "../../../core/kernel/ids";
 import { changesOf, isViewerAccount } from "../../../core/points/ledger";
 import type { PriceAt } from "../../../core/points/price";
-import type { Sale } from "../../../core/rewards/desk";
-import type { Booked, Came, ChannelRow, DeskRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
+import type { Sale } from "../../../core/rewards/ledger-view";
+import type { Booked, Came, ChannelRow, LedgerRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
 
 export type MemoryStore = EngineStore & {
   put: (channel: ChannelRow) => void;
@@ -18,7 +18,7 @@ export type MemoryStore = EngineStore & {
 
 type Ledger = {
   keys: Set<string>;
-  accounts: Map<string, DeskRows["accounts"][number]>;
+  accounts: Map<string, LedgerRows["accounts"][number]>;
   sales: Map<string, Sale>;
   prices: Map<string, PriceAt>;
 };
@@ -51,7 +51,7 @@ function bookIn(ledger: Ledger, booked: readonly Booked[]): void {
   }
 }
 
-function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: number): DeskRows {
+function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: number): LedgerRows {
   const counted = [...sales.values()].filter((s) => s.state !== "refunded");
   return {
     accounts: [...accounts.values()],
@@ -146,7 +146,7 @@ export function memoryEngineStore(): MemoryStore {
       for (const row of rows) if (fits(row) && !has(log, row)) log.push(row);
       return rows.filter((row) => !fits(row)).length;
     },
-    desk: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
+    ledgerView: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
     delivered: async () => guard(),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
     ledgerFaults: async () => (guard(), []),

@@ -1,5 +1,8 @@
+import { gameOf } from "../../../../core/games/registry";
+import { startOf } from "../../../../core/module/fields";
 import type { Deed } from "../../../../core/rules/deeds";
-import { momentLookDefaults } from "../../../../core/moments/moment";
+import type { When } from "../../../../core/rules/settings";
+import { momentLookDefaults } from "../../../../core/alerts/alert";
 import type { Sprite } from "../../../../core/wire/messages";
 import type { Names } from "../../../../core/rules/words";
 
@@ -16,45 +19,61 @@ export type Parts = Readonly<{
 
 export const namesOf = (parts: Parts, home = parts.home): Names => ({
   game: (id) => parts.games.find((g) => g.id === id)?.name ?? null,
+  kind: (id) => parts.games.find((g) => g.id === id)?.kind ?? "",
   cue: (id) => parts.cues.find((c) => c.id === id)?.name ?? null,
   prop: (id) => parts.props.find((p) => p.id === id)?.name ?? null,
   home,
 });
 export const bookFacts = (parts: Parts) => ({ games: parts.games, props: parts.props });
 
-export const deedKinds: readonly Readonly<{ kind: Deed["do"]; words: string }>[] = [
-  { kind: "show", words: "show a picture or text" },
-  { kind: "sound", words: "play a sound" },
-  { kind: "flock", words: "send a flock of emotes" },
-  { kind: "damage", words: "hit or heal a boss" },
-  { kind: "say", words: "say something in chat" },
-  { kind: "tell-rules", words: "tell a game’s rules in chat" },
-  { kind: "switch", words: "start or stop a game" },
-  { kind: "cue", words: "fire a cue" },
-  { kind: "wait", words: "wait" },
+export const propChoices = (parts: Parts) => (kind: "picture" | "sound") => [
+  { value: "", words: kind === "picture" ? "no picture" : "no sound" },
+  ...parts.props.filter((p) => p.kind === kind).map((p) => ({ value: p.id, words: p.name })),
+];
+export const laneChoices = (parts: Parts) => [
+  { value: "", words: "at once, beside all else" },
+  ...parts.lanes.map((l) => ({ value: l.id, words: `in its turn: ${l.name.toLowerCase()}` })),
 ];
 
-export function newDeed(kind: Deed["do"], parts: Parts): Deed {
-  const first = (of: string): string => parts.games.find((g) => g.kind === of)?.id ?? "";
+export type DeedChoice = Readonly<{ value: string; words: string; make: () => Deed }>;
+/** What can be chosen to happen: what every channel can do, and what its games can. */
+export function deedChoices(parts: Parts, when: When | "cue"): readonly DeedChoice[] {
   const lane = parts.lanes[0]?.id ?? "";
-  switch (kind) {
-    case "show":
-      return { do: "show", picture: "", sound: "", volume: 80, text: "", ms: 5_000, lane, look: momentLookDefaults };
-    case "sound":
-      return { do: "sound", sound: parts.props.find((p) => p.kind === "sound")?.id ?? "", volume: 80, lane };
-    case "flock":
-      return { do: "flock", game: first("emote-wall"), count: 60, overMs: 2_000, from: "most-used", chosen: [], motion: "" };
-    case "damage":
-      return { do: "damage", game: first("boss-battle"), how: "damage", rate: { give: 10, per: 1 } };
-    case "say":
-      return { do: "say", text: "" };
-    case "tell-rules":
-      return { do: "tell-rules", game: first("boss-battle") };
-    case "switch":
-      return { do: "switch", game: parts.games[0]?.id ?? "", on: true };
-    case "cue":
-      return { do: "cue", cue: parts.cues[0]?.id ?? "" };
-    case "wait":
-      return { do: "wait", ms: 2_000 };
-  }
+  const kinds = [...new Set(parts.games.map((g) => g.kind))];
+  const ofGames = kinds.flatMap((kind) =>
+    Object.entries(gameOf(kind)?.actions ?? {})
+      .filter(([, action]) => action.byRule !== false && action.onlyThere !== true)
+      .map(([act, action]): DeedChoice => ({
+        value: `${kind}/${act}`,
+        words: `${gameOf(kind)?.name ?? kind}: ${action.label.toLowerCase()}`,
+        make: () => ({ do: "act", game: parts.games.find((g) => g.kind === kind)?.id ?? "", act, input: startOf(action.input), per: 1 }),
+      })),
+  );
+  return [
+    {
+      value: "show",
+      words: "show a picture or text",
+      make: () => ({ do: "show", picture: "", sound: "", volume: 80, text: "", ms: 5_000, lane, look: momentLookDefaults }),
+    },
+    {
+      value: "sound",
+      words: "play a sound",
+      make: () => ({ do: "sound", sound: parts.props.find((p) => p.kind === "sound")?.id ?? "", volume: 80, lane }),
+    },
+    { value: "say", words: "say something in chat", make: () => ({ do: "say", text: "" }) },
+    ...ofGames,
+    ...(parts.games.length === 0
+      ? []
+      : [
+          {
+            value: "switch",
+            words: "start or stop a game",
+            make: (): Deed => ({ do: "switch", game: parts.games[0]?.id ?? "", on: true }),
+          },
+        ]),
+    ...(when === "cue" || parts.cues.length === 0
+      ? []
+      : [{ value: "cue", words: "fire a cue", make: (): Deed => ({ do: "cue", cue: parts.cues[0]?.id ?? "" }) }]),
+    { value: "wait", words: "wait", make: () => ({ do: "wait", ms: 2_000 }) },
+  ];
 }

@@ -1,4 +1,5 @@
 "use client";
+import { counted } from "../../../../core/words/sentence";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Redo2, Undo2 } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
@@ -80,7 +81,7 @@ export function DraftBar({
             ? "all published"
             : draft.published.settings === null
               ? "never published"
-              : `${changes} ${changes === 1 ? "change" : "changes"} not published`}
+              : `${counted(changes, "change")} not published`}
         </Text>
         <Flex gap="1">
           <Button size="sm" variant="ghost" px="2" aria-label="Undo" disabled={draft.undoable.undo === 0} onClick={undo}>
@@ -113,9 +114,9 @@ export function DraftBar({
         <Flex bg="blank" px="5" py="3" gap="4" align="center" role="alert" wrap="wrap">
           <Text flex="1" minW="280px">
             <b>
-              {theirs.by || "Somebody"} changed this {thing} in another tab
+              {theirs.by || "Somebody"} changed the same in this {thing}
             </b>{" "}
-            while you did too ({differences(theirs.settings, settings)} differ). Nothing is lost: the other one stays an undo, or a click,
+            as you did just now ({differences(theirs.settings, settings)} differ). Nothing is lost: the other one stays an undo, or a click,
             away.
           </Text>
           <Button size="sm" variant="outline" onClick={() => draft.keepTheirs(theirs)}>
@@ -129,6 +130,11 @@ export function DraftBar({
       {draft.state === "waiting" && draft.trouble !== "" && (
         <Box bg="blank" px="5" py="2.5" role="alert">
           {draft.trouble} What you changed stays here.
+        </Box>
+      )}
+      {draft.joined !== "" && (
+        <Box bg="note" px="5" py="2.5" role="status">
+          {draft.joined} changed something else in this {thing} meanwhile; what both of you changed is kept.
         </Box>
       )}
       {draft.took !== "" && (

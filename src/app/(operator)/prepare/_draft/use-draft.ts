@@ -1,5 +1,6 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { merge } from "../../../../core/kernel/merge";
 import { withValueAt } from "../../../../core/words/sentence";
 import { call } from "../../../_frame/call";
 import { useChanged } from "../../../_frame/live";
@@ -11,8 +12,8 @@ const saveAfterMs = 500;
 const mostUndo = 100;
 
 /**
- * A draft that saves itself. Nobody overwrites what they have not seen: when somebody else saved in
- * between, both are kept until the operator chooses. While the server is away what was typed stays here
+ * A draft that saves itself. Nobody overwrites what they have not seen: when somebody else saved in between, what
+ * each changed is brought together; where both changed the same, both are kept until the operator chooses. While the server is away what was typed stays here
  * and is saved when it is back.
  */
 export function useDraft(id: string, first: ServerDraft) {
@@ -22,6 +23,8 @@ export function useDraft(id: string, first: ServerDraft) {
   const [theirs, setTheirs] = useState<ServerDraft | null>(null);
   const [published, setPublished] = useState({ version: first.version, settings: first.published });
   const [took, setTook] = useState("");
+  /** Who changed other things meanwhile; both are kept. */
+  const [joined, setJoined] = useState("");
   const [undoable, setUndoable] = useState({ undo: 0, redo: 0 });
   const past = useRef<unknown[]>([]);
   const future = useRef<unknown[]>([]);
@@ -45,6 +48,23 @@ export function useDraft(id: string, first: ServerDraft) {
     return now.value;
   }, [id]);
 
+  /** What somebody else saved meanwhile and what is changed here, together; false where both changed the same. */
+  const join = useCallback(
+    (other: ServerDraft): boolean => {
+      const merged = merge(JSON.parse(savedText.current), current.current, other.settings);
+      if (merged.clashes > 0) return false;
+      revision.current = other.revision;
+      savedText.current = JSON.stringify(other.settings);
+      past.current = [...past.current.slice(-mostUndo), current.current];
+      future.current = [];
+      show(merged.value);
+      setTrouble("");
+      setJoined(other.by || "Somebody");
+      return true;
+    },
+    [show],
+  );
+
   const save = useCallback(async (): Promise<boolean> => {
     clearTimeout(timer.current);
     if (saving.current !== null) await saving.current;
@@ -67,9 +87,12 @@ export function useDraft(id: string, first: ServerDraft) {
       }
       setTrouble(done.words);
       if (done.code === "draft/changed-elsewhere") {
+        const other = await learn();
+        // The next save brings both.
+        if (other !== null && join(other)) return true;
         inConflict.current = true;
         setState("conflict");
-        setTheirs(await learn());
+        setTheirs(other);
       } else {
         setState("waiting");
         if (/away|defect/.test(done.code)) timer.current = window.setTimeout(() => void save(), 2_500);
@@ -81,7 +104,7 @@ export function useDraft(id: string, first: ServerDraft) {
     saving.current = null;
     if (good && JSON.stringify(current.current) !== savedText.current) return save();
     return good;
-  }, [id, learn]);
+  }, [id, join, learn]);
 
   const change = useCallback(
     (next: unknown) => {
@@ -89,6 +112,7 @@ export function useDraft(id: string, first: ServerDraft) {
       future.current = [];
       show(next);
       setTook("");
+      setJoined("");
       clearTimeout(timer.current);
       if (!inConflict.current) setState("saving");
       if (!inConflict.current) timer.current = window.setTimeout(() => void save(), saveAfterMs);
@@ -158,7 +182,8 @@ export function useDraft(id: string, first: ServerDraft) {
           if (JSON.stringify(current.current) === savedText.current) {
             keepTheirs(now);
             setTook(now.by);
-          } else {
+          } else if (join(now)) void save();
+          else {
             clearTimeout(timer.current);
             inConflict.current = true;
             setTheirs(now);
@@ -166,7 +191,7 @@ export function useDraft(id: string, first: ServerDraft) {
           }
         })();
       },
-      [id, keepTheirs, learn],
+      [id, join, keepTheirs, learn, save],
     ),
   );
 
@@ -189,6 +214,7 @@ export function useDraft(id: string, first: ServerDraft) {
     theirs,
     published,
     took,
+    joined,
     undoable,
     set,
     change,

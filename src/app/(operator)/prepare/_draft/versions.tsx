@@ -3,7 +3,7 @@ import { Button, Flex, Popover, Portal, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
-import { When } from "../../../_frame/when";
+import { When } from "../../../../ui/when";
 
 type Version = Readonly<{ version: number; by: string; atMs: number }>;
 

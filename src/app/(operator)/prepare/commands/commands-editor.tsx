@@ -1,21 +1,18 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal, Stack, Text } from "@chakra-ui/react";
-import { ChevronDown, Plus, Trash2 } from "lucide-react";
+import { ChevronDown, Plus } from "lucide-react";
 import Papa from "papaparse";
+import { useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { commandsFromJson, commandsFromRows, commandsOut, rowsOut } from "../../../../core/commands/files";
-import { type CommandBook, commandBookSchema, commandVariables, newCommand, type OwnCommand } from "../../../../core/commands/settings";
+import { type CommandBook, commandBookSchema, newCommand, type OwnCommand } from "../../../../core/commands/settings";
 import type { GameDraft } from "../../../../server/ports/operator-store";
-import { Blank } from "../../../../ui/blank";
-import { NumberField } from "../../../../ui/number-field";
-import { Pick } from "../../../../ui/pick";
-import { Stub } from "../../../../ui/stub";
-import { TemplateField } from "../../../../ui/template-field";
 import { tell } from "../../../../ui/toaster";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
 import { inputLook } from "../../../../ui/input-look";
+import { Card } from "./command-card";
 
 const freshId = (): string => `c${Array.from(crypto.getRandomValues(new Uint32Array(2)), (n) => n.toString(36)).join("")}`.slice(0, 26);
 
@@ -24,7 +21,7 @@ export function CommandsEditor({ draft: first }: Readonly<{ draft: GameDraft }>)
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const book = draft.settings as CommandBook;
-  const [open, setOpen] = useState<string | null>(null);
+  const [open, setOpen] = useState<string | null>(useSearchParams().get("open"));
   const [problems, setProblems] = useState<readonly string[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const counts = useLive((s) => s.standing?.games.find((g) => g.kind === "commands")?.view["counts"]) as
@@ -187,182 +184,5 @@ export function CommandsEditor({ draft: first }: Readonly<{ draft: GameDraft }>)
         </Box>
       </Box>
     </Box>
-  );
-}
-
-function Card({
-  command,
-  times,
-  open,
-  onOpen,
-  onSet,
-  onRemove,
-}: Readonly<{
-  command: OwnCommand;
-  times: number;
-  open: boolean;
-  onOpen: () => void;
-  onSet: (part: Partial<OwnCommand>) => void;
-  onRemove: () => void;
-}>) {
-  return (
-    <Stub
-      role="listitem"
-      data-command={command.words[0]}
-      end={
-        <Button size="sm" variant="outline" aria-expanded={open} onClick={onOpen}>
-          {open ? "Done" : "Change"}
-        </Button>
-      }
-    >
-      <Flex gap="3" align="baseline" wrap="wrap">
-        <Text fontFamily="mono" fontWeight="700">
-          {command.words.join(" ")}
-        </Text>
-        {!open && (
-          <Text color="inkSoft" flex="1" minW="0" truncate>
-            {command.answers[0]}
-            {command.answers.length > 1 ? ` · one of ${command.answers.length}` : ""}
-          </Text>
-        )}
-        {command.counts && (
-          <Text fontSize="15px" color="inkSoft">
-            {times}×
-          </Text>
-        )}
-        {!command.on && <Text color="inkSoft">off</Text>}
-      </Flex>
-      {open && (
-        <Stack gap="3" mt="2" fontSize="15.5px" lineHeight="2">
-          <Box>
-            <Blank
-              blank={{
-                path: "roles",
-                label: "Whom it answers",
-                text: command.roles.includes("viewer")
-                  ? "Everyone"
-                  : command.roles.length === 1
-                    ? "One role"
-                    : `${command.roles.length} roles`,
-                field: { kind: "roles" },
-              }}
-              value={command.roles}
-              onChange={(roles) => onSet({ roles: roles as OwnCommand["roles"] })}
-            />{" "}
-            who writes{" "}
-            <chakra.input
-              {...inputLook}
-              aria-label="Words of the command, set apart by spaces"
-              width="190px"
-              fontFamily="mono"
-              defaultValue={command.words.join(" ")}
-              onBlur={(e) =>
-                onSet({
-                  words: e.currentTarget.value
-                    .split(/[\s,]+/)
-                    .filter((w) => w !== "")
-                    .map((w) => w.slice(0, 30))
-                    .slice(0, 6),
-                })
-              }
-            />{" "}
-            is answered. Then it rests for{" "}
-            <NumberField
-              label="Rests for everyone"
-              value={command.cooldownMs}
-              min={0}
-              max={86_400_000}
-              scale={1000}
-              unit="s"
-              onSet={(cooldownMs) => onSet({ cooldownMs })}
-            />
-            , for the one who wrote it{" "}
-            <NumberField
-              label="Rests for who wrote it"
-              value={command.ownCooldownMs}
-              min={0}
-              max={86_400_000}
-              scale={1000}
-              unit="s"
-              onSet={(ownCooldownMs) => onSet({ ownCooldownMs })}
-            />
-            . It{" "}
-            <Pick
-              label="Whether it counts"
-              value={command.counts ? "yes" : "no"}
-              options={[
-                { value: "no", words: "does not count" },
-                { value: "yes", words: "counts how often" },
-              ]}
-              onSet={(v) => onSet({ counts: v === "yes" })}
-            />{" "}
-            and gives{" "}
-            <Pick
-              label="Which answer"
-              value={command.how}
-              options={[
-                { value: "first", words: "its answer" },
-                { value: "random", words: "one of its answers, by chance" },
-                { value: "in-turn", words: "its answers in turn" },
-              ]}
-              onSet={(how) => onSet({ how: how === "random" || how === "in-turn" ? how : "first" })}
-            />
-            .
-          </Box>
-          <Stack gap="2" role="list" aria-label="Answers">
-            {command.answers.map((answer, i) => (
-              <Flex key={i} role="listitem" gap="2" align="start">
-                <Box flex="1">
-                  <TemplateField
-                    label={`Answer ${i + 1}`}
-                    value={answer}
-                    variables={commandVariables}
-                    placeholder="what chat is told"
-                    onSet={(text) => onSet({ answers: command.answers.map((a, k) => (k === i ? text : a)) })}
-                  />
-                </Box>
-                {command.answers.length > 1 && (
-                  <Button
-                    size="xs"
-                    variant="ghost"
-                    px="1"
-                    aria-label={`Take answer ${i + 1} out`}
-                    onClick={() => onSet({ answers: command.answers.filter((_, k) => k !== i) })}
-                  >
-                    <Trash2 size={15} />
-                  </Button>
-                )}
-              </Flex>
-            ))}
-          </Stack>
-          <Flex gap="2" align="center" wrap="wrap">
-            <Button
-              size="xs"
-              variant="outline"
-              disabled={command.answers.length >= 100}
-              onClick={() => onSet({ answers: [...command.answers, ""], how: command.how === "first" ? "random" : command.how })}
-            >
-              <Plus size={14} aria-hidden="true" /> Another answer
-            </Button>
-            <chakra.input
-              {...inputLook}
-              aria-label="What viewers read about it"
-              flex="1"
-              minW="220px"
-              maxLength={120}
-              placeholder="what viewers read in the list; empty for not listed"
-              value={command.about}
-              onChange={(e) => onSet({ about: e.currentTarget.value })}
-            />
-            <Button size="xs" variant="outline" aria-pressed={command.on} onClick={() => onSet({ on: !command.on })}>
-              {command.on ? "On" : "Off"}
-            </Button>
-            <Button size="xs" variant="ghost" px="1" aria-label="Take this command out" onClick={onRemove}>
-              <Trash2 size={15} />
-            </Button>
-          </Flex>
-        </Stack>
-      )}
-    </Stub>
   );
 }

@@ -105,7 +105,7 @@ export function ChatForm({
               label="Says at most, in 30 s"
               value={String(start.mostPer30s)}
               type="number"
-              hint="Servers throw out who floods."
+              hint="Chat servers disconnect whoever says more than they allow."
             />
             <Field.Root gridColumn="span 4">
               <Field.Label>Signs in</Field.Label>

@@ -6,7 +6,7 @@ import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { CopyField } from "../../../_frame/copy-field";
 import { useLive } from "../../../_frame/live";
-import { When } from "../../../_frame/when";
+import { When } from "../../../../ui/when";
 
 /** Where a platform delivers what happened: the address, the secret, what came and what was refused. */
 export function EventsForm({

@@ -7,6 +7,7 @@ import { services } from "../../../../server/web/services";
 import { PrepareTabs } from "../prepare-tabs";
 import { ChatForm } from "./chat-form";
 import { EventsForm } from "./events-form";
+import { PracticeOffer } from "./practice-offer";
 
 export const metadata: Metadata = { title: "Connections" };
 
@@ -22,6 +23,9 @@ export default async function ConnectionsPage() {
       title="Connections"
       about="Where Izzam hears what viewers write and give. Any chat server that speaks IRC will do."
     >
+      {env.practiceUrl !== "" && session.role === "owner" && (!settings.success || !settings.data.practice || events === null) && (
+        <PracticeOffer instead={settings.success} />
+      )}
       <ChatForm
         enabled={kept?.enabled ?? true}
         settings={settings.success ? settings.data : null}

@@ -12,7 +12,7 @@ const tags = [
 ] as const;
 const badges = [
   ["member", "Members"],
-  ["vip", "Guests of honour"],
+  ["guest", "Guests of honour"],
   ["moderator", "Moderators"],
   ["streamer", "The streamer"],
 ] as const;

@@ -1,62 +1,28 @@
 "use client";
+import { DropArea, useDrop } from "../../../../ui/drop-area";
 import { Box, Button, chakra, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { Trash2 } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import type { EmoteRow } from "../../../../server/ports/operator-store";
 import { SpriteView } from "../../../../ui/sprite-view";
+import { StarterButton } from "../starter-button";
 import { type Upload, useEmotes } from "./use-emotes";
 
 export function Emotes({ first }: { first: readonly EmoteRow[] }) {
-  const { emotes, uploads, add, again, forget, rename, remove } = useEmotes(first);
-  const [over, setOver] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
+  const { emotes, uploads, load, add, again, forget, rename, remove } = useEmotes(first);
+  const drop = useDrop(add);
   return (
-    <Box
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={(e) => e.currentTarget.contains(e.relatedTarget as Node | null) || setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        add([...e.dataTransfer.files]);
-      }}
-    >
-      <Flex
-        borderWidth="2px"
-        borderStyle="dashed"
-        borderColor={over ? "ochre.solid" : "line"}
-        bg={over ? "blank" : "transparent"}
-        borderRadius="10px"
-        p="4"
-        gap="4"
-        align="center"
-        mb="5"
-      >
-        <Box flex="1">
-          <Text fontWeight="700">{emotes.length === 0 ? "Add the channel’s first emotes" : "Add emotes"}</Text>
-          <Text color="inkSoft">
-            Drop pictures here, as many as you like. PNG, SVG, GIF or WebP, up to 2 MB each; moving ones move. The chat word comes from the
-            file’s name and can be changed.
-          </Text>
-        </Box>
-        <chakra.input
-          ref={picker}
-          type="file"
-          multiple
-          accept=".png,.svg,.gif,.webp,image/png,image/svg+xml,image/gif,image/webp"
-          display="none"
-          aria-label="Pictures to add"
-          onChange={(e) => {
-            add([...(e.currentTarget.files ?? [])]);
-            e.currentTarget.value = "";
-          }}
-        />
-        <Button colorPalette="ochre" fontWeight="700" onClick={() => picker.current?.click()}>
-          Choose pictures
-        </Button>
-      </Flex>
+    <Box {...drop.handlers}>
+      <DropArea
+        title={emotes.length === 0 ? "Add the channel’s first emotes" : "Add emotes"}
+        about="Drop pictures here, as many as you like. PNG, SVG, GIF or WebP, up to 2 MB each; moving ones move. The chat word comes from the file’s name and can be changed."
+        accept=".png,.svg,.gif,.webp,image/png,image/svg+xml,image/gif,image/webp"
+        label="Pictures to add"
+        button="Choose pictures"
+        over={drop.over}
+        onFiles={add}
+        beside={emotes.length === 0 && <StarterButton what="emotes" label="Begin with twelve drawn ones" onDone={load} />}
+      />
       {uploads.length > 0 && (
         <Stack gap="2" mb="5" aria-label="Pictures being added" role="status">
           {uploads.map((u) => (

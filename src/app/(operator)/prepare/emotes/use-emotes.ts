@@ -109,5 +109,5 @@ export function useEmotes(first: readonly EmoteRow[]) {
     },
     [load],
   );
-  return { emotes, uploads, add, again, forget, rename, remove };
+  return { emotes, uploads, load, add, again, forget, rename, remove };
 }

@@ -11,6 +11,7 @@ import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { CopyField } from "../../../_frame/copy-field";
 import { useLive } from "../../../_frame/live";
+import { OverlayName } from "./overlay-name";
 
 /** Every overlay: its masked link, who has it open, and how to set up the source. */
 export function OverlayCards({
@@ -140,10 +141,8 @@ function OverlayCard({
         )
       }
     >
-      <Flex align="baseline" gap="3">
-        <Text fontWeight="700" fontSize="17px">
-          {overlay.name}
-        </Text>
+      <Flex align="center" gap="3">
+        <OverlayName id={overlay.id} name={overlay.name} owner={owner && game === undefined} />
         <Text color="inkSoft" fontSize="15px">
           {count(overlay.width)} × {count(overlay.height)}
         </Text>

@@ -4,6 +4,7 @@ import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { PrepareTabs } from "../prepare-tabs";
 import { NewOverlay } from "./new-overlay";
+import { RemovedOverlays } from "./overlay-name";
 import { OverlayCards } from "./overlay-cards";
 
 export const metadata: Metadata = { title: "Overlays" };
@@ -11,7 +12,8 @@ export const metadata: Metadata = { title: "Overlays" };
 export default async function OverlaysPage() {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  const overlays = await services().store.overlays.overlays(session.channelId);
+  const { overlays: store } = services().store;
+  const [overlays, removed] = await Promise.all([store.overlays(session.channelId), store.removed(session.channelId)]);
   return (
     <PrepareTabs
       here="overlays"
@@ -20,6 +22,7 @@ export default async function OverlaysPage() {
     >
       <OverlayCards overlays={overlays} owner={session.role === "owner"} />
       {session.role === "owner" && <NewOverlay />}
+      {session.role === "owner" && <RemovedOverlays removed={removed} />}
     </PrepareTabs>
   );
 }

@@ -47,7 +47,7 @@ export function PointsEditor({ draft: first, home }: Readonly<{ draft: GameDraft
       )}
       <Flex px="5" py="5" gap="10" maxW="1240px" mx="auto" wrap="wrap">
         <Box flex="1" minW="420px">
-          <SentenceForm sentences={pointsSentences(points, home)} settings={points} onChange={draft.set} emotes={null} />
+          <SentenceForm sentences={pointsSentences(points, home)} settings={points} onChange={draft.set} />
         </Box>
         <Stack width="420px" gap="6">
           <Box>
@@ -69,7 +69,7 @@ export function PointsEditor({ draft: first, home }: Readonly<{ draft: GameDraft
                       min={0}
                       max={10_000}
                       scale={100}
-                      unit="times"
+                      unit="×"
                       onSet={(n) => setTimes(role, n)}
                     />
                   </Flex>

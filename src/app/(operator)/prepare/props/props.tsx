@@ -1,28 +1,27 @@
 "use client";
+import { DropArea, useDrop } from "../../../../ui/drop-area";
 import { Box, Button, chakra, Flex, Grid, Input, Progress, Stack, Text } from "@chakra-ui/react";
 import { Trash2, Upload as UploadIcon } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useSearchParams } from "next/navigation";
+import { useRef, useState } from "react";
 import { fold } from "../../../../core/kernel/fold";
-import { pictureFactsSchema, soundFactsSchema } from "../../../../core/props/settings";
-import { seconds } from "../../../../core/words/sentence";
 import type { PropWithUses } from "../../../../server/web/props";
-import { SpriteView } from "../../../../ui/sprite-view";
 import { PictureShape } from "./picture-shape";
-import { PlayButton } from "./play-button";
-import { SoundShape, Waveform } from "./sound-shape";
+import { SoundShape } from "./sound-shape";
+import { StarterButton } from "../starter-button";
 import { useProps } from "./use-props";
+import { PropCard } from "./prop-card";
 
 const filters = ["all", "pictures", "sounds", "unused"] as const;
 
 /** Pictures and sounds of the channel: added by drop, many at once, from a ZIP or an address. */
 export function Props({ first }: { first: readonly PropWithUses[] }) {
-  const { props, uploads, add, addAddress, forget, change, replace, remove } = useProps(first);
-  const [over, setOver] = useState(false);
+  const { props, uploads, load, add, addAddress, forget, change, replace, remove } = useProps(first);
+  const drop = useDrop(add);
   const [search, setSearch] = useState("");
   const [filter, setFilter] = useState<(typeof filters)[number]>("all");
   const [address, setAddress] = useState("");
-  const [open, setOpen] = useState<string | null>(null);
-  const picker = useRef<HTMLInputElement>(null);
+  const [open, setOpen] = useState<string | null>(useSearchParams().get("open"));
   const shown = props.filter(
     (p) =>
       (search === "" || fold(p.name).includes(fold(search))) &&
@@ -30,51 +29,17 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
   );
   const chosen = props.find((p) => p.id === open) ?? null;
   return (
-    <Box
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={(e) => e.currentTarget.contains(e.relatedTarget as Node | null) || setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        add([...e.dataTransfer.files]);
-      }}
-    >
-      <Box
-        borderWidth="2px"
-        borderStyle="dashed"
-        borderColor={over ? "ochre.solid" : "line"}
-        bg={over ? "blank" : "transparent"}
-        borderRadius="10px"
-        p="4"
-        mb="5"
+    <Box {...drop.handlers}>
+      <DropArea
+        title={props.length === 0 ? "Add the channel’s first props" : "Add props"}
+        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, or a ZIP of them. All sounds are brought to one level."
+        accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.zip"
+        label="Files to add"
+        button="Choose files"
+        over={drop.over}
+        onFiles={add}
+        beside={props.length === 0 && <StarterButton what="props" label="Begin with a small library" onDone={load} />}
       >
-        <Flex gap="4" align="center" wrap="wrap">
-          <Box flex="1" minW="280px">
-            <Text fontWeight="700">{props.length === 0 ? "Add the channel’s first props" : "Add props"}</Text>
-            <Text color="inkSoft">
-              Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, or a ZIP of them. All
-              sounds are brought to one level.
-            </Text>
-          </Box>
-          <chakra.input
-            ref={picker}
-            type="file"
-            multiple
-            accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.zip"
-            display="none"
-            aria-label="Files to add"
-            onChange={(e) => {
-              add([...(e.currentTarget.files ?? [])]);
-              e.currentTarget.value = "";
-            }}
-          />
-          <Button colorPalette="ochre" fontWeight="700" onClick={() => picker.current?.click()}>
-            Choose files
-          </Button>
-        </Flex>
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -96,7 +61,7 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
             </Button>
           </Flex>
         </form>
-      </Box>
+      </DropArea>
       {uploads.length > 0 && (
         <Stack gap="2" mb="5" aria-label="Files being added" role="status">
           {uploads.map((u) => (
@@ -226,74 +191,5 @@ function ReplaceButton({ prop, onFile }: Readonly<{ prop: PropWithUses; onFile: 
         <UploadIcon size={15} aria-hidden="true" /> Replace everywhere
       </Button>
     </>
-  );
-}
-
-function PropCard({
-  prop,
-  chosen,
-  onOpen,
-  onRename,
-}: Readonly<{ prop: PropWithUses; chosen: boolean; onOpen: () => void; onRename: (name: string) => Promise<boolean> }>) {
-  const [name, setName] = useState(prop.name);
-  useEffect(() => setName(prop.name), [prop.name]);
-  const picture = useMemo(() => pictureFactsSchema.safeParse(prop.facts), [prop.facts]);
-  const sound = useMemo(() => soundFactsSchema.safeParse(prop.facts), [prop.facts]);
-  const save = async (): Promise<void> => {
-    const next = name.trim();
-    if (next === prop.name) return;
-    if (next === "" || !(await onRename(next))) setName(prop.name);
-  };
-  return (
-    <Box
-      role="listitem"
-      borderWidth="1px"
-      borderColor={chosen ? "ochre.solid" : "line"}
-      borderRadius="10px"
-      bg="raised"
-      p="3"
-      data-prop={prop.name}
-    >
-      <Flex height="100px" align="center" justify="center" mb="1">
-        {picture.success && <SpriteView sprite={{ key: prop.id, word: prop.name, url: prop.url, ...picture.data }} size={92} />}
-        {sound.success && <Waveform peaks={sound.data.peaks} />}
-      </Flex>
-      <chakra.input
-        aria-label={`Name of ${prop.name}`}
-        value={name}
-        maxLength={80}
-        width="100%"
-        textAlign="center"
-        fontWeight="700"
-        bg="transparent"
-        borderBottomWidth="2px"
-        borderColor="transparent"
-        _hover={{ borderColor: "line" }}
-        _focus={{ borderColor: "ochreText" }}
-        onChange={(e) => setName(e.currentTarget.value)}
-        onBlur={() => void save()}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") e.currentTarget.blur();
-          if (e.key === "Escape") setName(prop.name);
-        }}
-      />
-      <Flex justify="space-between" align="center" mt="1" gap="1">
-        <Text color="inkSoft" fontSize="14px" truncate>
-          {picture.success
-            ? picture.data.frames > 1
-              ? `${picture.data.frames} frames`
-              : prop.sourceKind.toUpperCase()
-            : sound.success
-              ? seconds(sound.data.ms)
-              : ""}
-          {" · "}
-          {prop.usedIn.length === 0 ? "unused" : `${prop.usedIn.length} ${prop.usedIn.length === 1 ? "use" : "uses"}`}
-        </Text>
-        {sound.success && <PlayButton prop={prop} />}
-        <Button size="xs" variant="ghost" aria-expanded={chosen} aria-label={`Change ${prop.name}`} onClick={onOpen}>
-          Change
-        </Button>
-      </Flex>
-    </Box>
   );
 }

@@ -124,5 +124,5 @@ export function useProps(first: readonly PropWithUses[]) {
     },
     [load],
   );
-  return { props, uploads, add, addAddress, forget, change, replace, remove };
+  return { props, uploads, load, add, addAddress, forget, change, replace, remove };
 }

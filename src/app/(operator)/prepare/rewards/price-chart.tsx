@@ -5,7 +5,7 @@ import { curveStepAfter, line } from "d3-shape";
 import { useEffect, useState } from "react";
 import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "../../../../core/points/price";
 import type { Reward } from "../../../../core/rewards/settings";
-import { count } from "../../../../core/words/sentence";
+import { count, counted } from "../../../../core/words/sentence";
 import { call } from "../../../_frame/call";
 
 const [width, height] = [560, 110];
@@ -29,7 +29,7 @@ function ahead(moving: MovingPrice): readonly Readonly<{ atMs: number; price: nu
 
 const range = (sold: readonly Readonly<{ price: number }>[]): string => {
   const [least, most] = [Math.min(...sold.map((s) => s.price)), Math.max(...sold.map((s) => s.price))];
-  return `${count(sold.length)} sales ${least === most ? `all at ${count(least)}` : `at ${count(least)} to ${count(most)}`}`;
+  return `${counted(sold.length, "sale")} ${least === most ? `all at ${count(least)}` : `at ${count(least)} to ${count(most)}`}`;
 };
 
 /** A moving price: as it was paid, and what a run on it would do. */

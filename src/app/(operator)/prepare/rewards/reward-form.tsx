@@ -1,4 +1,5 @@
 "use client";
+import { IconButton } from "../../../../ui/icon-button";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Play, Square, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
@@ -23,6 +24,7 @@ export function RewardForm({
   seen,
   hints,
   categories,
+  fresh,
   onSet,
   onRemove,
   onMove,
@@ -33,6 +35,8 @@ export function RewardForm({
   seen: readonly Readonly<{ item: string; title: string }>[];
   hints: readonly string[];
   categories: readonly string[];
+  /** It was just added: the cursor is in its name. */
+  fresh: boolean;
   onSet: (reward: Reward) => void;
   onRemove: () => void;
   onMove: (by: number) => void;
@@ -43,6 +47,8 @@ export function RewardForm({
       <Flex gap="2" align="center">
         <Input
           aria-label="Name of the reward"
+          autoFocus={fresh}
+          onFocus={(e) => fresh && e.currentTarget.select()}
           value={reward.name}
           maxLength={60}
           fontWeight="700"
@@ -53,15 +59,15 @@ export function RewardForm({
         <Button size="sm" variant="outline" aria-pressed={reward.on} onClick={() => onSet({ ...reward, on: !reward.on })}>
           {reward.on ? "On sale" : "Off"}
         </Button>
-        <Button size="xs" variant="ghost" px="1" aria-label="Earlier in the list" onClick={() => onMove(-1)}>
+        <IconButton label="Earlier in the list" onClick={() => onMove(-1)}>
           <ArrowUp size={16} />
-        </Button>
-        <Button size="xs" variant="ghost" px="1" aria-label="Later in the list" onClick={() => onMove(1)}>
+        </IconButton>
+        <IconButton label="Later in the list" onClick={() => onMove(1)}>
           <ArrowDown size={16} />
-        </Button>
-        <Button size="xs" variant="ghost" px="1" aria-label="Take this reward out" onClick={onRemove}>
+        </IconButton>
+        <IconButton label="Take this reward out" onClick={onRemove}>
           <Trash2 size={16} />
-        </Button>
+        </IconButton>
       </Flex>
       <Flex gap="3" wrap="wrap" align="center" fontSize="15.5px">
         <chakra.label display="flex" gap="1.5" alignItems="center">
@@ -126,7 +132,6 @@ export function RewardForm({
           sentences={rewardSentences(reward, pointsName)}
           settings={formOf(reward)}
           onChange={(path, value) => onSet(put(reward, path, value))}
-          emotes={null}
         />
       </Box>
       <PriceChart reward={reward} points={pointsName} />
@@ -140,7 +145,7 @@ export function RewardForm({
         <DeedList
           label="What happens when it is bought"
           deeds={reward.deeds}
-          when="redemption"
+          asked={{ when: "redemption", fixed: true }}
           variables={variablesOf["redemption"] ?? []}
           parts={parts}
           onSet={(deeds) => onSet({ ...reward, deeds })}

@@ -2,11 +2,13 @@
 import { Box, Button, chakra, Flex, Input, Text } from "@chakra-ui/react";
 import { Plus, Search } from "lucide-react";
 import Link from "next/link";
+import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
 import { fold } from "../../../../core/kernel/fold";
 import { newReward, type Reward, type RewardBook, rewardBookSchema } from "../../../../core/rewards/settings";
 import { wordFrom } from "../../../../core/rewards/sentences";
-import { deedInWords, rewardHints } from "../../../../core/rules/words";
+import { deedInWords } from "../../../../core/rules/words";
+import { rewardHints } from "../../../../core/rules/hints";
 import { count } from "../../../../core/words/sentence";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { PriceTag } from "../../../../ui/price-tag";
@@ -33,7 +35,9 @@ export function RewardsEditor({
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const book = draft.settings as RewardBook;
   const [parts, setParts] = useState(given);
-  const [chosen, setChosen] = useState<string | null>(book.rewards[0]?.id ?? null);
+  const asks = useSearchParams().get("open");
+  const [fresh, setFresh] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string | null>(asks ?? book.rewards[0]?.id ?? null);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState("");
   const voices = useLive((s) => s.standing?.pages.some((p) => p.sound === "ready") ?? false);
@@ -66,13 +70,14 @@ export function RewardsEditor({
   const add = (...more: Reward[]): void => {
     put([...book.rewards, ...more]);
     setChosen(more[0]?.id ?? null);
+    setFresh(more[0]?.id ?? null);
   };
   const bulk: Bulk = (change) => {
     put(book.rewards.map((r) => (picked.has(r.id) ? change(r) : r)));
-    tell(`${picked.size} rewards were changed.`, draft.undo);
+    tell(`${picked.size === 1 ? "1 reward was" : `${count(picked.size)} rewards were`} changed.`, draft.undo);
   };
   const does = (r: Reward): string =>
-    r.deeds.map((d) => deedInWords(d, "redemption", names)).join(", then ") ||
+    r.deeds.map((d) => deedInWords(d, { when: "redemption", fixed: true }, names)).join(", then ") ||
     (r.approval ? "waits for somebody’s yes" : "does nothing yet");
 
   return (
@@ -246,6 +251,7 @@ export function RewardsEditor({
               seen={seen ?? []}
               hints={hints.filter((h) => h.ruleId === reward.id).map((h) => h.text)}
               categories={[...new Set(book.rewards.map((r) => r.category))].filter((c) => c !== "")}
+              fresh={fresh === reward.id}
               onSet={(next) => set(reward.id, next)}
               onRemove={() => remove(reward.id)}
               onMove={(by) => move(reward.id, by)}

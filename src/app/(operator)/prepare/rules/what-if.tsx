@@ -3,13 +3,14 @@ import { Box, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { emoteIndex } from "../../../../core/chat/emotes";
 import { fold } from "../../../../core/kernel/fold";
-import { bareContext } from "../../../../core/kernel/step";
+import { bareContext } from "../../../../core/module/module";
 import { explain } from "../../../../core/rules/rules";
 import type { Rulebook, When } from "../../../../core/rules/settings";
-import { orderInWords, ruleRefusalInWords, tierInWords, unitOf, whatWords, whenWords } from "../../../../core/rules/words";
+import { orderInWords, ruleRefusalInWords, tierInWords, unitOf, whenWords } from "../../../../core/rules/words";
 import { moneyInWords, toHome } from "../../../../core/signals/money";
 import { roles, type Role, roleWords, type Signal, type Viewer } from "../../../../core/signals/signal";
 import { seconds } from "../../../../core/words/sentence";
+import { allTold, toldOf } from "../../../../core/games/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { namesOf, type Parts } from "../_deeds/parts";
@@ -25,11 +26,11 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
   const [amount, setAmount] = useState(500);
   const [currency, setCurrency] = useState(book.money.home);
   const [text, setText] = useState("");
-  const [what, setWhat] = useState("boss/fell");
+  const [what, setWhat] = useState(allTold()[0]?.what ?? "");
   const [reaction, setReaction] = useState("sherd");
   const [onAir, setOnAir] = useState(true);
   const [minute, setMinute] = useState(20);
-  const unit = unitOf(kind);
+  const unit = unitOf({ when: kind, what });
   const names = namesOf(parts);
 
   const results = useMemo(() => {
@@ -58,11 +59,11 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
           return {
             ...head,
             kind,
-            gameId: parts.games.find((g) => g.kind === "boss-battle")?.id ?? "",
+            gameId: parts.games.find((g) => g.kind === toldOf(what)?.game.kind)?.id ?? "",
             what,
             viewer: giver,
             amount,
-            text: "Old Spall",
+            text: toldOf(what)?.told.example ?? "",
           };
         case "live":
         case "ended":
@@ -74,12 +75,13 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
     const at = {
       settings: book,
       durable: { showStartMs: onAir ? nowMs - minute * 60_000 : null, pending: [], timers: {} },
-      dust: { fired: {} },
+      transient: { fired: {} },
     };
     const ctx = bareContext(emoteIndex(parts.emotes.map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word }))), {
       homeCurrency: book.money.home,
       pictureNamed: (name) => parts.pictures.find((s) => fold(s.word) === fold(name))?.key ?? null,
       soundMs: (id) => parts.props.find((p) => p.id === id)?.ms ?? 0,
+      gameKind: (id) => parts.games.find((g) => g.id === id)?.kind ?? "",
       gameName: (id) => parts.games.find((g) => g.id === id)?.name ?? id,
     });
     return explain(at, make(), ctx);
@@ -104,18 +106,18 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
           <Pick
             label="What comes to pass"
             value={what}
-            options={Object.entries(whatWords).map(([value, w]) => ({ value, words: w }))}
+            options={allTold().map((t) => ({ value: t.what, words: t.told.words }))}
             onSet={setWhat}
           />
         )}
-        {unit !== "" && (
+        {unit !== null && (
           <NumberField
             label="Amount"
             value={amount}
             min={0}
             max={Number.MAX_SAFE_INTEGER}
             scale={unit === "money" ? 100 : 1}
-            unit={unit === "money" || unit === "value" ? "" : unit}
+            unit={unit === "money" || unit === "value" ? "" : unit[1]}
             onSet={setAmount}
           />
         )}
@@ -197,10 +199,10 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
               {decision.tier === null ? "·" : "✓"} {decision.rule.name || whenWords[decision.rule.when]}
             </Text>
             {decision.refusal !== null ? (
-              <Text color="inkSoft">does not answer: {ruleRefusalInWords(decision.refusal, names, decision.rule.when)}</Text>
+              <Text color="inkSoft">does not answer: {ruleRefusalInWords(decision.refusal, names, decision.rule)}</Text>
             ) : (
               <>
-                {decision.tier !== null && unit !== "" && (
+                {decision.tier !== null && unit !== null && (
                   <Text color="inkSoft">
                     {kind === "tip" && decision.amount !== null ? `counts as ${moneyInWords(decision.amount, book.money.home)}; ` : ""}
                     tier: {tierInWords(decision.rule, decision.tier, book.money.home)}

@@ -1,16 +1,21 @@
 "use client";
+import { IconButton } from "../../../../ui/icon-button";
+import { RolesBlank } from "../../../../ui/roles-blank";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { Plus, Trash2 } from "lucide-react";
 import { withValueAt } from "../../../../core/words/sentence";
-import { amountDeeds, type Command, commandDeeds, gameDeeds, type ShowSettings, showSettingsSchema } from "../../../../core/show/settings";
+import { commandDeeds, gameDeeds, type ModeratorWord, type ShowSettings, showSettingsSchema } from "../../../../core/show/settings";
 import { commandDeedWords, showSentences } from "../../../../core/show/words";
 import type { GameDraft } from "../../../../server/ports/operator-store";
-import { Blank } from "../../../../ui/blank";
+import { gameOf } from "../../../../core/games/registry";
+import { actionOf } from "../../../../core/games/words";
+import { numberField } from "../../../../core/module/fields";
 import { Pick } from "../../../../ui/pick";
 import { SentenceForm } from "../../../../ui/sentence-form";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { type Named, type NamedGame, Rundown } from "./rundown";
+import { Rundown } from "./rundown";
+import { type Named, type NamedGame } from "./plan-line";
 
 /** The show: its rundown, how it begins and ends, and what moderators may do by chat word. */
 export function ShowEditor({
@@ -22,7 +27,7 @@ export function ShowEditor({
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const settings = draft.settings as ShowSettings;
   const problem = showSettingsSchema.safeParse(settings);
-  const put = (commands: Command[]): void => draft.change({ ...settings, commands });
+  const put = (commands: ModeratorWord[]): void => draft.change({ ...settings, commands });
   return (
     <Box maxW="1180px" mx="auto">
       <Rundown cues={cues} games={games} />
@@ -48,7 +53,6 @@ export function ShowEditor({
         <SentenceForm
           sentences={showSentences(settings)}
           settings={settings}
-          emotes={null}
           onChange={(path, value) => draft.change(withValueAt(settings, path, value))}
         />
         <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="17px" mt="6">
@@ -82,7 +86,7 @@ export function ShowEditor({
             const id = `w${Date.now().toString(36)}`;
             put([
               ...settings.commands,
-              { id, word: `!word${settings.commands.length + 1}`, does: "hush", game: "", roles: ["moderator", "streamer"] },
+              { id, word: `!word${settings.commands.length + 1}`, does: "hush", game: "", act: "", roles: ["moderator", "streamer"] },
             ]);
           }}
         >
@@ -98,16 +102,21 @@ function CommandLine({
   games,
   onSet,
   onRemove,
-}: Readonly<{ command: Command; games: readonly NamedGame[]; onSet: (part: Partial<Command>) => void; onRemove: () => void }>) {
+}: Readonly<{ command: ModeratorWord; games: readonly NamedGame[]; onSet: (part: Partial<ModeratorWord>) => void; onRemove: () => void }>) {
+  const kind = games.find((g) => g.id === command.game)?.kind ?? "";
+  const action = command.does === "act" ? actionOf(kind, command.act) : null;
   const wants = gameDeeds.includes(command.does);
-  // What only one kind of game can do is offered for that kind only.
-  const fitting = games.filter((g) =>
-    ["hit", "heal", "undo", "start-over", "rules"].includes(command.does)
-      ? g.kind === "boss-battle"
-      : ["flock", "clear"].includes(command.does)
-        ? g.kind === "emote-wall"
-        : true,
-  );
+  const there = games.some((g) => g.id === command.game) && (command.does !== "act" || action !== null);
+  // What a game can do stands with its name; starting and stopping asks for one.
+  const value = command.does === "act" ? `${command.game}/${command.act}` : command.does;
+  const options = [
+    ...commandDeeds.filter((d) => d !== "act").map((d) => ({ value: d as string, words: commandDeedWords[d] })),
+    ...games.flatMap((g) =>
+      Object.entries(gameOf(g.kind)?.actions ?? {})
+        .filter(([, a]) => a.onlyThere !== true)
+        .map(([act, a]) => ({ value: `${g.id}/${act}`, words: `${g.name}: ${a.label.toLowerCase()}` })),
+    ),
+  ];
   return (
     <Flex
       role="listitem"
@@ -131,50 +140,42 @@ function CommandLine({
         maxLength={30}
         onChange={(e) => onSet({ word: e.currentTarget.value.replace(/\s/g, "") })}
       />
-      {amountDeeds.includes(command.does) && (
+      {action !== null && numberField(action.input) !== null && (
         <chakra.span fontFamily="mono" color="inkSoft">
           50
         </chakra.span>
       )}
       <Pick
         label="What the command does"
-        value={command.does}
-        options={commandDeeds.map((value) => ({ value, words: commandDeedWords[value] }))}
-        onSet={(value) => {
-          const does = commandDeeds.find((d) => d === value) ?? command.does;
-          onSet({ does, game: gameDeeds.includes(does) ? command.game : "" });
+        value={value}
+        options={options}
+        onSet={(chosen) => {
+          const [game = "", act = ""] = chosen.split("/");
+          const does = commandDeeds.find((d) => d === chosen);
+          if (does === undefined) onSet({ does: "act", game, act });
+          else onSet({ does, act: "", game: gameDeeds.includes(does) ? command.game : "" });
         }}
       />
-      {wants && (
+      {wants && command.does !== "act" && (
         <Pick
           label="Of which game"
           value={command.game}
-          options={fitting.map((g) => ({ value: g.id, words: g.name }))}
+          options={games.map((g) => ({ value: g.id, words: g.name }))}
           onSet={(game) => onSet({ game })}
         />
       )}
       <Box>
-        for{" "}
-        <Blank
-          blank={{
-            path: "roles",
-            label: "Who may use it",
-            text: command.roles.includes("viewer") ? "everyone" : command.roles.length === 1 ? "one role" : `${command.roles.length} roles`,
-            field: { kind: "roles" },
-          }}
-          value={command.roles}
-          onChange={(roles) => onSet({ roles: roles as Command["roles"] })}
-        />
+        for <RolesBlank label="Who may use it" roles={command.roles} onSet={(roles) => onSet({ roles })} />
       </Box>
-      {wants && !fitting.some((g) => g.id === command.game) && (
+      {wants && !there && (
         <Text color="brickText" fontSize="15px">
           Choose a game, or it does nothing.
         </Text>
       )}
       <Box flex="1" />
-      <Button size="xs" variant="ghost" px="1" aria-label={`Take ${command.word} out`} onClick={onRemove}>
+      <IconButton label={`Take ${command.word} out`} onClick={onRemove}>
         <Trash2 size={15} />
-      </Button>
+      </IconButton>
     </Flex>
   );
 }

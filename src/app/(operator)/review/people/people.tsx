@@ -1,30 +1,39 @@
 "use client";
 import { Box, Button, chakra, Flex, Input, Text } from "@chakra-ui/react";
 import { Download, Search } from "lucide-react";
+import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { count } from "../../../../core/words/sentence";
 import type { Person } from "../../../../server/ports/points-store";
 import { tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
-import { When } from "../../../_frame/when";
+import { When } from "../../../../ui/when";
 import { PersonPanel } from "./person-panel";
 import { TakeIn } from "./take-in";
 
 /** Viewers and their points: found by name on the left, one of them on the right. */
 export function People({ first, name, owner }: Readonly<{ first: readonly Person[]; name: string; owner: boolean }>) {
   const [people, setPeople] = useState(first);
-  const [like, setLike] = useState("");
+  const asks = useSearchParams().get("q") ?? "";
+  const [like, setLike] = useState(asks);
   const [open, setOpen] = useState<Person | null>(null);
   const [taking, setTaking] = useState(false);
   const asked = useRef(0);
-  const load = useCallback(async (words: string) => {
-    const own = (asked.current += 1);
-    const said = await call<readonly Person[]>("GET", `/people?q=${encodeURIComponent(words)}`);
-    // An answer that was overtaken says nothing any more.
-    if (own !== asked.current) return;
-    if (said.ok) setPeople(said.value);
-    else tellTrouble(said.words);
-  }, []);
+  const load = useCallback(
+    async (words: string) => {
+      const own = (asked.current += 1);
+      const said = await call<readonly Person[]>("GET", `/people?q=${encodeURIComponent(words)}`);
+      // An answer that was overtaken says nothing any more.
+      if (own !== asked.current) return;
+      if (said.ok) {
+        setPeople(said.value);
+        // Who was looked for by name is opened at once.
+        const [only] = said.value.filter((p) => p.name === asks);
+        if (words === asks && asks !== "" && only !== undefined) setOpen(only);
+      } else tellTrouble(said.words);
+    },
+    [asks],
+  );
   useEffect(() => {
     const timer = setTimeout(() => void load(like), 150);
     return () => clearTimeout(timer);
@@ -46,7 +55,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
             />
           </Flex>
           <Button size="sm" variant="outline" aria-pressed={taking} onClick={() => setTaking((t) => !t)}>
-            Take in a list
+            Import a list
           </Button>
           <Button size="sm" variant="outline" asChild>
             <a href="/api/people/export" download="people.csv">
@@ -95,7 +104,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
         </Box>
         {people.length === 0 && (
           <Text bg="raised" borderRadius="10px" p="4">
-            {like === "" ? `Nobody has ${name} yet. Whoever writes during a show gets some, or take in a list.` : "Nobody is called so."}
+            {like === "" ? `Nobody has ${name} yet. Whoever writes during a show gets some, or import a list.` : "Nobody is called so."}
           </Text>
         )}
       </Box>
@@ -103,7 +112,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
         {taking ? (
           <TakeIn name={name} onDone={() => void load(like)} />
         ) : open === null ? (
-          <Text color="inkSoft">Choose a viewer, and what they have, how it came and went, and what can be set right stand here.</Text>
+          <Text color="inkSoft">Choose a viewer, and what they have, how it came and went, and what can be corrected stand here.</Text>
         ) : (
           <PersonPanel
             key={open.id}

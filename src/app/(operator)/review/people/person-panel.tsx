@@ -7,7 +7,7 @@ import type { Person, PersonCard } from "../../../../server/ports/points-store";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { lay, layAndTell, thePoints, useShow } from "../../../_frame/show";
-import { When } from "../../../_frame/when";
+import { When } from "../../../../ui/when";
 import { inputLook } from "../../../../ui/input-look";
 
 /** One viewer: what they have, its history with reasons, and what can be set right. */

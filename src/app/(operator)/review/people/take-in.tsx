@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useRef, useState } from "react";
-import { count } from "../../../../core/words/sentence";
+import { count, counted } from "../../../../core/words/sentence";
 import type { ListReport } from "../../../../server/web/people";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
@@ -22,7 +22,7 @@ export function TakeIn({ name, onDone }: Readonly<{ name: string; onDone: () => 
     setBusy(false);
     if (!said.ok) return tellTrouble(said.words);
     if (dry) return setReport(said.value);
-    tell(`${count(said.value.good)} viewers got ${count(said.value.points)} ${name}.`);
+    tell(`${counted(said.value.good, "viewer")} got ${count(said.value.points)} ${name}.`);
     setReport(null);
     setText("");
     key.current = freshKey();
@@ -32,7 +32,7 @@ export function TakeIn({ name, onDone }: Readonly<{ name: string; onDone: () => 
   return (
     <Box>
       <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="20px">
-        Take in a list
+        Import a list
       </Text>
       <Text color="inkSoft" mb="3">
         CSV with a column <b>name</b> and a column <b>points</b> (an <b>id</b> too, where you have one), or just two columns. What is in the
@@ -83,11 +83,9 @@ export function TakeIn({ name, onDone }: Readonly<{ name: string; onDone: () => 
         <Box role="region" aria-label="What it would do">
           <Text mb="2">
             <b>
-              {count(report.good)} viewers would get {count(report.points)} {name}
+              {counted(report.good, "viewer")} would get {count(report.points)} {name}
             </b>
-            {report.bad === 0
-              ? "; every line can be used."
-              : `; ${count(report.bad)} ${report.bad === 1 ? "line" : "lines"} can’t be used and would be left out:`}
+            {report.bad === 0 ? "; every line can be used." : `; ${counted(report.bad, "line")} can’t be used and would be left out:`}
           </Text>
           {bad.length > 0 && (
             <Box

@@ -3,7 +3,7 @@ import { Box, chakra, Grid, Text } from "@chakra-ui/react";
 import { scaleBand, scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import type { ReactNode } from "react";
-import { count } from "../../../../core/words/sentence";
+import { count, counted } from "../../../../core/words/sentence";
 import type { PointsCharts } from "../../../../server/ports/points-store";
 
 const width = 590;
@@ -13,7 +13,13 @@ const short = (n: number): string =>
     : Math.abs(n) >= 1_000
       ? `${Math.round(n / 100) / 10} k`
       : String(Math.round(n));
-const dayOf = (ms: number): string => new Date(ms).toISOString().slice(5, 10).split("-").reverse().join(".");
+const monthNames = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+/** Of a month as 2026-05: May. */
+const monthName = (month: string): string => monthNames[Number(month.slice(5, 7)) - 1] ?? month;
+const dayOf = (ms: number): string => {
+  const [, month, day] = new Date(ms).toISOString().slice(0, 10).split("-");
+  return `${Number(day)} ${monthNames[Number(month) - 1] ?? ""}`;
+};
 const share = (a: number, b: number): number => (b === 0 ? 0 : Math.round((a / b) * 100));
 
 /** What was made and spent, where it goes, who holds it: each chart says its message in a sentence first. */
@@ -201,7 +207,7 @@ function There({ months, name }: Readonly<{ months: PointsCharts["months"]; name
         </Mark>
         {months.map((m, i) => (
           <text key={m.month} x={x(i)} y={height - 4} textAnchor={i === months.length - 1 ? "end" : "middle"}>
-            {m.month.slice(5)}
+            {monthName(m.month)}
           </text>
         ))}
       </Svg>
@@ -221,7 +227,7 @@ function Where({ rewards, name }: Readonly<{ rewards: PointsCharts["rewards"]; n
       says={
         first === undefined
           ? "Nothing was sold yet."
-          : `Most went for ${first.name}: ${count(first.points)} ${name} in ${count(first.count)} sales.`
+          : `Most went for ${first.name}: ${count(first.points)} ${name} in ${counted(first.count, "sale")}.`
       }
       rows={[["Reward", "Sales", name], ...rewards.map((r) => [r.name, count(r.count), count(r.points)])]}
     >
@@ -265,7 +271,7 @@ function Holders({ holders, name }: Readonly<{ holders: PointsCharts["holders"];
   return (
     <Card
       title="Who holds how much"
-      says={`${count(viewers)} viewers have an account; the ${count(top.reduce((s, h) => s + h.viewers, 0))} with over ${short(holders[lastAt - 1]?.most ?? 0)} hold ${share(
+      says={`${viewers === 1 ? "1 viewer has" : `${count(viewers)} viewers have`} an account; the ${count(top.reduce((s, h) => s + h.viewers, 0))} with over ${short(holders[lastAt - 1]?.most ?? 0)} hold ${share(
         top.reduce((s, h) => s + h.points, 0),
         points,
       )} % of all ${name}.`}

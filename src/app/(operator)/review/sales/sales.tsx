@@ -1,14 +1,14 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useCallback, useEffect, useState } from "react";
-import type { SaleState } from "../../../../core/rewards/desk";
+import type { SaleState } from "../../../../core/rewards/ledger-view";
 import { count } from "../../../../core/words/sentence";
 import type { SaleLine } from "../../../../server/ports/points-store";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { useLive } from "../../../_frame/live";
 import { layAndTell, theRewards } from "../../../_frame/show";
-import { When } from "../../../_frame/when";
+import { When } from "../../../../ui/when";
 
 const states: readonly (readonly [SaleState | "all", string])[] = [
   ["waiting", "Waiting"],

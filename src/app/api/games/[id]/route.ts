@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ok, refused } from "../../../../core/kernel/refusal";
+import { removeGame } from "../../../../server/web/games";
 import { action } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 
@@ -9,4 +10,10 @@ export const PATCH = action("game.edit", body, async ({ session, params, body: {
   if (!done) return refused("game/unknown");
   await audit({ game: params["id"], name });
   return ok(null);
+});
+
+export const DELETE = action("game.edit", z.object({}), async ({ session, params, audit }) => {
+  const done = await removeGame(services(), session, params["id"] ?? "", true);
+  if (done.ok) await audit({ game: params["id"], removed: true });
+  return done;
 });

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { ok, refused } from "../../../../core/kernel/refusal";
-import { markOf } from "../../../../core/show/marks";
+import { markOf } from "../../../../core/show/timeline";
 import { answer, currentSession, guarded } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 
@@ -15,5 +15,5 @@ export const GET = (request: Request): Promise<Response> =>
     const span = query.safeParse(Object.fromEntries(new URL(request.url).searchParams));
     if (!span.success) return answer(refused("input/invalid", { why: "The tape is asked for from one time to another." }));
     const rows = await services().store.shows.tape(session.channelId, span.data.from, span.data.to, mostMarks);
-    return answer(ok({ marks: rows.map(markOf).filter((m) => m !== null) }));
+    return answer(ok({ marks: rows.map((row) => markOf(row)).filter((m) => m !== null) }));
   });

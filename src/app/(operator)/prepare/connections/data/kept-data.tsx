@@ -3,7 +3,7 @@ import { Box, Button, chakra, Field, Flex, Input, Table, Text } from "@chakra-ui
 import { Download } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
-import { count } from "../../../../../core/words/sentence";
+import { count, counted } from "../../../../../core/words/sentence";
 import type { DataStore, KeptMonth, Retention } from "../../../../../server/ports/operator-store";
 import { tell } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
@@ -123,7 +123,7 @@ export function KeptData({
               [
                 ["logDays", "The log, in days"],
                 ["auditDays", "Who did what, in days"],
-                ["hitDays", "Single blows and heals, in days"],
+                ["hitDays", "Single hits and heals, in days"],
               ] as const
             ).map(([name, label]) => (
               <Field.Root key={name} required disabled={!owner} width="auto">
@@ -164,7 +164,7 @@ export function KeptData({
             <Flex key={s.what} role="listitem" gap="4" py="1.5" borderBottomWidth="1px" borderColor="line">
               <Text flex="1">{s.what}</Text>
               <Text fontFamily="mono" color="inkSoft">
-                about {count(s.rows)} {s.rows === 1 ? "row" : "rows"}
+                about {counted(s.rows, "row")}
               </Text>
               <Text fontFamily="mono" minW="80px" textAlign="end">
                 {sizeInWords(s.bytes)}

@@ -13,7 +13,7 @@ export default async function DataPage() {
   const { data } = services().store;
   const [retention, months, sizes] = await Promise.all([data.retention(), data.months(session.channelId), data.sizes()]);
   return (
-    <PrepareTabs here="connections" title="Data" about="What Izzam keeps on this computer, for how long, and how much room it takes.">
+    <PrepareTabs here="data" title="Data" about="What Izzam keeps on this computer, for how long, and how much room it takes.">
       <KeptData retention={retention} months={months} sizes={sizes} owner={session.role === "owner"} />
     </PrepareTabs>
   );

@@ -1,15 +1,18 @@
 "use client";
 import { Box, Grid, Tabs, Text } from "@chakra-ui/react";
 import Link from "next/link";
+import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
 import type { Sprite } from "../../../../../core/wire/messages";
-import { sheets } from "../../../../../games/registry-sheets";
+import { gameOf } from "../../../../../core/games/registry";
+import { wordsForViewers } from "../../../../../core/module/game";
+import { shownOf } from "../../../../../games/registry-shown";
 import type { GameDraft, OverlaySummary } from "../../../../../server/ports/operator-store";
 import { SentenceForm } from "../../../../../ui/sentence-form";
 import { type Act, useOffer } from "../../../../../ui/keys";
 import { OverlayCards } from "../../overlays/overlay-cards";
 import { GameName } from "./game-name";
-import { Happened } from "./happened";
+import { History } from "./history";
 import { EmotePicker } from "./emote-picker";
 import { Preview } from "./preview";
 import { DraftBar } from "../../_draft/draft-bar";
@@ -23,10 +26,12 @@ export function Editor({
   home,
 }: Readonly<{ draft: GameDraft; overlays: readonly OverlaySummary[]; sprites: readonly Sprite[]; owner: boolean; home: string }>) {
   const { id, kind } = first;
-  const sheet = sheets[kind];
+  const game = gameOf(kind);
+  const shown = shownOf(kind);
   const draft = useDraft(id, first);
   const { settings, set } = draft;
-  const [tab, setTab] = useState("rules");
+  const asked = useSearchParams();
+  const [tab, setTab] = useState(asked.get("tab") === "overlay" ? "overlay" : "rules");
   const standsOn = overlays.filter((o) => o.games.includes(id));
   const where =
     standsOn.length === 0
@@ -40,16 +45,16 @@ export function Editor({
   const acts = useMemo(
     (): Act[] => [
       { id: "editor.rules", label: "Show the rules", group: "This game", run: () => setTab("rules") },
-      { id: "editor.looks", label: "Show the looks", group: "This game", run: () => setTab("looks") },
+      { id: "editor.looks", label: "Show the appearance", group: "This game", run: () => setTab("looks") },
       { id: "editor.overlay", label: "Show where it is seen", group: "This game", run: () => setTab("overlay") },
     ],
     [],
   );
   useOffer("editor", acts);
-  if (sheet === undefined) return <Text p="8">This kind of game can’t be edited by this version of Izzam.</Text>;
+  if (game === null || shown === null) return <Text p="8">This kind of game can’t be edited by this version of Izzam.</Text>;
 
   const facts = { ownEmotes: sprites.filter((s) => s.key.startsWith("own:")).length, home };
-  const hints = sheet.hints(settings, facts);
+  const hints = game.hints?.(settings, facts) ?? [];
   return (
     <Box>
       <DraftBar
@@ -62,8 +67,8 @@ export function Editor({
             <Text color="inkSoft">
               <Link href="/prepare">Games</Link> ›
             </Text>
-            <GameName id={id} name={first.name} />
-            <Text color="inkSoft">{sheet.kindName}</Text>
+            <GameName id={id} name={first.name} fresh={asked.get("name") !== null} />
+            <Text color="inkSoft">{game.name}</Text>
           </>
         }
       />
@@ -75,19 +80,19 @@ export function Editor({
         maxW="1480px"
         mx="auto"
       >
-        <Preview kind={kind} sheet={sheet} settings={settings} sprites={sprites} showArea={tab === "looks"} home={home} />
+        <Preview game={game} area={shown.area} settings={settings} sprites={sprites} showArea={tab === "looks"} home={home} />
         <Tabs.Root value={tab} onValueChange={(e) => setTab(e.value)} variant="line" colorPalette="ochre" lazyMount>
           <Tabs.List mb="4">
             <Tabs.Trigger value="rules" fontWeight="700">
               Rules
             </Tabs.Trigger>
             <Tabs.Trigger value="looks" fontWeight="700">
-              Looks
+              Appearance
             </Tabs.Trigger>
             <Tabs.Trigger value="overlay" fontWeight="700">
               Where it is seen
             </Tabs.Trigger>
-            {sheet.keepsReigns === true && draft.published.version > 0 && (
+            {shown.History !== undefined && draft.published.version > 0 && (
               <Tabs.Trigger value="happened" fontWeight="700">
                 What happened
               </Tabs.Trigger>
@@ -95,19 +100,14 @@ export function Editor({
           </Tabs.List>
           <Tabs.Content value="rules" p="0">
             <SentenceForm
-              sentences={sheet.sentences(settings, facts)}
+              sentences={game.sentences(settings, facts)}
               settings={settings}
               onChange={set}
-              emotes={
-                <EmotePicker
-                  sprites={sprites.filter((s) => s.key.startsWith("own:"))}
-                  settings={settings}
-                  path="flock.chosen"
-                  onChange={set}
-                />
-              }
+              emotes={(path) => (
+                <EmotePicker sprites={sprites.filter((s) => s.key.startsWith("own:"))} settings={settings} path={path} onChange={set} />
+              )}
             />
-            {sheet.Extra !== undefined && <sheet.Extra settings={settings} sprites={sprites} onChange={set} />}
+            {shown.Extra !== undefined && <shown.Extra settings={settings} sprites={sprites} onChange={set} />}
             <Box
               mt="5"
               pt="3"
@@ -118,7 +118,7 @@ export function Editor({
               color="inkSoft"
               data-testid="viewer-words"
             >
-              <b>Viewers will be told:</b> {sheet.rulesInWords(settings, facts)}
+              <b>Viewers will be told:</b> {wordsForViewers(game, settings, facts).join(" ")}
             </Box>
             {hints.map((hint) => (
               <Box key={hint.id} mt="4" bg="note" borderRadius="8px" px="4" py="3" fontSize="15.5px" data-hint={hint.id}>
@@ -127,10 +127,10 @@ export function Editor({
             ))}
           </Tabs.Content>
           <Tabs.Content value="looks" p="0">
-            <sheet.Looks settings={settings} sprites={sprites} onChange={set} />
+            <shown.Looks settings={settings} sprites={sprites} onChange={set} />
           </Tabs.Content>
           <Tabs.Content value="happened" p="0">
-            <Happened id={id} />
+            {shown.History !== undefined && <History id={id} kind={kind} Part={shown.History} />}
           </Tabs.Content>
           <Tabs.Content value="overlay" p="0">
             <Text color="inkSoft" mb="3">

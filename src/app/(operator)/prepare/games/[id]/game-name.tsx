@@ -5,7 +5,11 @@ import { tell, tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
 
 /** The game's name, edited where it stands. */
-export function GameName({ id, name }: Readonly<{ id: string; name: string }>) {
+export function GameName({
+  id,
+  name,
+  fresh,
+}: Readonly<{ id: string; name: string; /** It was just added: the cursor is in its name. */ fresh: boolean }>) {
   const [kept, setKept] = useState(name);
   const [text, setText] = useState(name);
   const save = async (next: string): Promise<void> => {
@@ -27,6 +31,8 @@ export function GameName({ id, name }: Readonly<{ id: string; name: string }>) {
     <chakra.h1 fontSize="20px" minW="0">
       <chakra.input
         aria-label="Name of the game"
+        autoFocus={fresh}
+        onFocus={(e) => fresh && e.currentTarget.select()}
         value={text}
         maxLength={80}
         fontFamily="heading"

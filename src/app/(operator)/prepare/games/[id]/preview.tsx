@@ -1,29 +1,41 @@
 "use client";
 import { Box, Button, chakra, Flex, Input, Text } from "@chakra-ui/react";
 import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { noteInWords } from "../../../../../core/modules";
 import type { Role } from "../../../../../core/signals/signal";
 import { roles, roleWords } from "../../../../../core/signals/signal";
 import { bareStage, type Sprite, wholePlace } from "../../../../../core/wire/messages";
 import { scenes } from "../../../../../games/registry-scenes";
-import type { GameSheet, Tried } from "../../../../../games/sheet";
+import { chanceFrom } from "../../../../../core/kernel/chance";
+import type { AnyGame, Tried } from "../../../../../core/module/game";
+import { typed } from "../../../../../core/module/samples";
+import type { GameShown } from "../../../../../games/shown";
 import { StagePlayer } from "../../../../../overlay/player";
 import { KeyCap } from "../../../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../../../ui/keys";
 import { Trial, type TrialReport } from "./trial";
 
-type Props = Readonly<{ kind: string; sheet: GameSheet; settings: unknown; sprites: readonly Sprite[]; showArea: boolean; home: string }>;
+type Props = Readonly<{
+  game: AnyGame;
+  area: GameShown["area"];
+  settings: unknown;
+  sprites: readonly Sprite[];
+  showArea: boolean;
+  home: string;
+}>;
 
 /** The real scene under the real rules, over a still of the studio, and the strip to try it with. */
-export function Preview({ kind, sheet, settings, sprites, showArea, home }: Props) {
+export function Preview({ game, area: areaOf, settings, sprites, showArea, home }: Props) {
+  const { kind } = game;
   const host = useRef<HTMLDivElement>(null);
   const player = useRef<StagePlayer | null>(null);
-  const [trial] = useState(() => new Trial(kind, settings, sprites, home));
+  const [trial] = useState(() => new Trial(game, settings, sprites, home));
   const [studio, setStudio] = useState(true);
   const [report, setReport] = useState<TrialReport | null>(null);
   const [as, setAs] = useState<Role>("viewer");
   const [text, setText] = useState("");
   const times = useRef(0);
-  const [amount, setAmount] = useState(sheet.tryAmount?.start ?? 1);
+  const [amount, setAmount] = useState(game.sampleAmount?.start ?? 1);
   const amountNow = useRef(amount);
   amountNow.current = amount;
 
@@ -42,9 +54,11 @@ export function Preview({ kind, sheet, settings, sprites, showArea, home }: Prop
     if (typeof view === "object" && view !== null)
       player.current?.setStage({
         ...bareStage([], sprites),
-        games: [{ id: "preview", kind, place: sheet.previewPlace ?? wholePlace, view: view as Record<string, unknown> }],
+        games: [
+          { id: "preview", kind, place: { ...wholePlace, ...(game.previewPlace ?? game.place) }, view: view as Record<string, unknown> },
+        ],
       });
-  }, [trial, settings, sprites, kind, sheet]);
+  }, [trial, settings, sprites, kind, game]);
 
   const run = useCallback(
     (tried: Tried) =>
@@ -63,31 +77,35 @@ export function Preview({ kind, sheet, settings, sprites, showArea, home }: Prop
   }, [trial]);
   const acts = useMemo(
     (): Act[] => [
-      ...sheet.tries.map((t): Act => ({
+      ...game.samples.map((t): Act => ({
         id: `try.${kind}.${t.id}`,
         label: `Try: ${t.label.toLowerCase()}`,
         group: "Try it",
         ...(t.key === undefined ? {} : { key: t.key }),
         run: () =>
           run(
-            t.make(
-              { settings: trial.settings, sprites: trial.sprites, amount: amountNow.current, durable: trial.state() },
-              times.current++,
-            ),
+            t.make({
+              settings: trial.settings,
+              sprites: trial.sprites,
+              amount: amountNow.current,
+              durable: trial.state(),
+              times: times.current++,
+              chance: chanceFrom(times.current),
+            }),
           ),
       })),
       { id: "try.over", label: "Try: start over", group: "Try it", key: "0", run: startOver },
     ],
-    [sheet, kind, run, startOver, trial],
+    [game, kind, run, startOver, trial],
   );
   useOffer("preview", acts);
   const chosen = useChosenKeys((s) => s.keys);
 
   const say = (event: FormEvent): void => {
     event.preventDefault();
-    if (text.trim() !== "") run(sheet.tryMessage(text, as));
+    if (text.trim() !== "") run(typed(text, as));
   };
-  const area = sheet.area?.(settings);
+  const area = areaOf?.(settings);
   return (
     <Box>
       <Box
@@ -156,9 +174,9 @@ export function Preview({ kind, sheet, settings, sprites, showArea, home }: Prop
         <Text color="inkSoft" fontSize="15px" flex="1">
           nothing here goes on air or touches real results
         </Text>
-        {sheet.tryAmount !== undefined && (
+        {game.sampleAmount !== undefined && (
           <chakra.label fontSize="15px" fontWeight="600">
-            {sheet.tryAmount.label}{" "}
+            {game.sampleAmount.label}{" "}
             <chakra.input
               type="number"
               min={0}
@@ -183,7 +201,7 @@ export function Preview({ kind, sheet, settings, sprites, showArea, home }: Prop
         </Button>
       </Flex>
       <Flex gap="2" wrap="wrap">
-        {sheet.tries.map((t, i) => {
+        {game.samples.map((t, i) => {
           const act = acts[i];
           const key = act === undefined ? null : keyOf(act, chosen);
           return (
@@ -236,13 +254,13 @@ export function Preview({ kind, sheet, settings, sprites, showArea, home }: Prop
           </Button>
         </Flex>
       </form>
-      <Report report={report} sheet={sheet} />
+      <Report report={report} kind={kind} />
     </Box>
   );
 }
 
 /** What the last try did, and why something was held back. */
-function Report({ report, sheet }: Readonly<{ report: TrialReport | null; sheet: GameSheet }>) {
+function Report({ report, kind }: Readonly<{ report: TrialReport | null; kind: string }>) {
   return (
     <Box
       mt="3"
@@ -265,7 +283,7 @@ function Report({ report, sheet }: Readonly<{ report: TrialReport | null; sheet:
           </Text>
           {report.notes.slice(0, 5).map((note, i) => (
             <Text key={i} color={note.refusal === undefined ? "mossText" : "ink"} data-note={note.refusal?.code ?? note.did}>
-              {note.refusal === undefined ? "✓" : "·"} {sheet.noteInWords(note)}
+              {note.refusal === undefined ? "✓" : "·"} {noteInWords(kind, note)}
             </Text>
           ))}
           {report.notes.length > 5 && <Text color="inkSoft">and {report.notes.length - 5} more of the kind</Text>}

@@ -1,9 +1,9 @@
 import { emoteIndex } from "../../../../../core/chat/emotes";
-import { type AnyRules, rulesOf } from "../../../../../core/games/registry";
-import { bareContext, type Note } from "../../../../../core/kernel/step";
+import { readCommand } from "../../../../../core/module/command";
+import type { AnyGame, Tried } from "../../../../../core/module/game";
+import { bareContext, type Note } from "../../../../../core/module/module";
 import type { Signal } from "../../../../../core/signals/signal";
 import type { Sprite } from "../../../../../core/wire/messages";
-import type { Tried } from "../../../../../games/sheet";
 
 /** What a try did: the same notes the engine makes, added up over all its signals. */
 export type TrialReport = Readonly<{ says: string; notes: readonly Note[]; running: boolean }>;
@@ -14,9 +14,8 @@ type Show = Readonly<{ effect: (effect: unknown) => void; changed: (view: unknow
  * else sees it. Its memory (combos, limits) lives until it is started over.
  */
 export class Trial {
-  private readonly rules: AnyRules | null;
   private durable: unknown = null;
-  private dust: unknown = null;
+  private transient: unknown = null;
   private seq = 0;
   private latest = 0;
   private timers = new Set<number>();
@@ -24,12 +23,11 @@ export class Trial {
   sprites: readonly Sprite[];
 
   constructor(
-    kind: string,
+    private readonly rules: AnyGame,
     settings: unknown,
     sprites: readonly Sprite[],
     private readonly home: string,
   ) {
-    this.rules = rulesOf(kind);
     this.settings = settings;
     this.sprites = sprites;
     this.startOver();
@@ -37,7 +35,7 @@ export class Trial {
 
   /** New settings: what was tried so far stays, unless the game would now begin otherwise. */
   take(settings: unknown): void {
-    const begins = (given: unknown): string => JSON.stringify(this.rules?.freshDurable(given) ?? null);
+    const begins = (given: unknown): string => JSON.stringify(this.rules.freshDurable(given));
     const anew = begins(settings) !== begins(this.settings);
     this.settings = settings;
     if (anew) this.startOver();
@@ -46,12 +44,12 @@ export class Trial {
   startOver(): void {
     for (const timer of this.timers) clearTimeout(timer);
     this.timers.clear();
-    this.durable = this.rules?.freshDurable(this.settings) ?? null;
-    this.dust = this.rules?.freshDust() ?? null;
+    this.durable = this.rules.freshDurable(this.settings);
+    this.transient = this.rules.freshDust();
   }
 
   view(): unknown {
-    return this.rules?.view(this.settings, this.durable, "overlay") ?? {};
+    return this.rules.view(this.settings, this.durable, "overlay");
   }
 
   /** Where the preview's game stands, for tries that depend on it. */
@@ -61,7 +59,6 @@ export class Trial {
 
   run(tried: Tried, { effect, changed, report }: Show): void {
     const { rules } = this;
-    if (rules === null) return;
     const emotes = emoteIndex(
       this.sprites.filter((s) => s.key.startsWith("own:")).map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word })),
     );
@@ -73,15 +70,23 @@ export class Trial {
     const tell = (): void => void (mine === this.latest && report({ says: tried.says, notes: sum(notes), running: left > 0 }));
     const one = (partial: Tried["signals"][number]["signal"]): void => {
       this.seq += 1;
-      const signal: Signal = { ...partial, seq: this.seq, atMs: Date.now(), id: `try${this.seq}` };
+      const given: Signal = { ...partial, seq: this.seq, atMs: Date.now(), id: `try${this.seq}` };
+      const read = given.kind === "hand" ? readCommand(rules, given.hand) : null;
+      // What the engine would refuse, the trial does too.
+      if (read?.ok === false) {
+        notes.push({ refusal: read.refusal, count: 1 });
+        left -= 1;
+        return;
+      }
+      const signal: Signal = given.kind === "hand" && read?.ok === true ? { ...given, hand: read.value } : given;
       const outcome = rules.step(
-        { settings: this.settings, durable: this.durable, dust: this.dust },
+        { settings: this.settings, durable: this.durable, transient: this.transient },
         signal,
         bareContext(emotes, { homeCurrency: this.home }),
       );
       const moved = outcome.durable !== this.durable;
       this.durable = outcome.durable;
-      this.dust = outcome.dust;
+      this.transient = outcome.transient;
       notes.push(...outcome.notes);
       for (const shown of outcome.effects) effect(shown);
       if (moved) changed(this.view());

@@ -1,11 +1,12 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
-import { isGame, rulesOf } from "../../../../../core/games/registry";
+import { gameOf, isGame } from "../../../../../core/games/registry";
 import { currentSession } from "../../../../../server/web/http";
 import { pictureSprites } from "../../../../../server/web/prop-sprites";
 import { services } from "../../../../../server/web/services";
 import { PrepareNav } from "../../prepare-tabs";
-import { StageEditor, type StageGame } from "./stage-editor";
+import { StageEditor } from "./stage-editor";
+import type { StageGame } from "./stage-list";
 
 export const metadata: Metadata = { title: "Stage" };
 
@@ -25,7 +26,7 @@ export default async function StagePage({ params }: { params: Promise<{ id: stri
     games
       .filter((g) => isGame(g.kind))
       .map(async (g): Promise<StageGame | null> => {
-        const rules = rulesOf(g.kind);
+        const rules = gameOf(g.kind);
         const draft = await store.games.draft(channelId, g.id);
         const settings = rules?.settings.safeParse(draft?.published ?? draft?.settings);
         if (rules === null || settings?.success !== true) return null;

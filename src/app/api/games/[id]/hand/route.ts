@@ -1,13 +1,13 @@
 import { z } from "zod";
 import { refused } from "../../../../../core/kernel/refusal";
-import { handSchema } from "../../../../../core/signals/signal";
+import { commandSchema } from "../../../../../core/signals/signal";
 import { action } from "../../../../../server/web/http";
 import { mayRemoteHand } from "../../../../../server/web/rights";
 import { services } from "../../../../../server/web/services";
 
 export const POST = action(
   "hand",
-  z.object({ hand: handSchema, id: z.string().min(8).max(80) }),
+  z.object({ hand: commandSchema, id: z.string().min(8).max(80) }),
   async ({ session, params, body: { hand, id }, audit }) => {
     if (session.remote && !mayRemoteHand(hand.do)) return refused("access/desk");
     const done = await services().engine.hand(session.channelId, params["id"] ?? "", session.login, id, hand);

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ok, refused } from "../../../../../core/kernel/refusal";
+import { placeOf } from "../../../../../server/web/games";
 import { action } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
 
@@ -8,7 +9,9 @@ export const POST = action(
   z.object({ game: z.string().max(26), on: z.boolean() }),
   async ({ session, params, body: { game, on }, audit }) => {
     const { store, engine } = services();
-    if (!(await store.overlays.place(session.channelId, params["id"] ?? "", game, on))) return refused("overlay/unknown");
+    const kind = (await store.games.draft(session.channelId, game))?.kind ?? "";
+    if (!(await store.overlays.place(session.channelId, params["id"] ?? "", game, on ? placeOf(kind) : null)))
+      return refused("overlay/unknown");
     await engine.reload(session.channelId);
     await audit({ overlay: params["id"], game, on });
     return ok(null);

@@ -1,0 +1,155 @@
+"use client";
+import { chakra, Flex, Text } from "@chakra-ui/react";
+import { Fragment, type ReactNode } from "react";
+import { gameOf } from "../../../../core/games/registry";
+import { actionOf } from "../../../../core/games/words";
+import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../../../../core/module/fields";
+import type { Deed } from "../../../../core/rules/deeds";
+import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../core/rules/words";
+import { NumberField } from "../../../../ui/number-field";
+import { Pick } from "../../../../ui/pick";
+import { SpriteView } from "../../../../ui/sprite-view";
+import type { Parts } from "./parts";
+
+type Act = Extract<Deed, { do: "act" }>;
+type Props = Readonly<{ deed: Act; asked: Asked; parts: Parts; onSet: (deed: Act) => void }>;
+
+/** A game's action as the sentence its definition gives, with a blank for each thing it asks for. */
+export function ActForm({ deed, asked, parts, onSet }: Props) {
+  const kind = parts.games.find((g) => g.id === deed.game)?.kind ?? "";
+  const action = actionOf(kind, deed.act);
+  // Of a game that is gone: any that can do the same.
+  const games = parts.games.filter((g) => (kind === "" ? actionOf(g.kind, deed.act) !== null : g.kind === kind));
+  if (action === null) return <Text>This can’t be done by any game here. Take it out.</Text>;
+  const game = (
+    <Pick
+      label={`Which ${gameOf(kind)?.name ?? "game"}`}
+      value={deed.game}
+      options={games.map((g) => ({ value: g.id, words: g.name }))}
+      onSet={(id) => onSet({ ...deed, game: id })}
+    />
+  );
+  const put = (name: string, value: unknown): void => onSet({ ...deed, input: { ...deed.input, [name]: value } });
+  const open = Object.entries(action.input).find(
+    ([name, field]) => field.kind === "emotes" && emotesOf(deed, name)?.from === "chosen",
+  )?.[0];
+  return (
+    <>
+      {formParts(action.form).map((part, i) => {
+        if (typeof part === "string") return <Fragment key={i}>{part}</Fragment>;
+        if (part.blank === "game") return <Fragment key={i}>{game}</Fragment>;
+        const field = action.input[part.blank];
+        if (field === undefined) return null;
+        const value = Object.hasOwn(deed.input, part.blank) ? deed.input[part.blank] : field.start;
+        return (
+          <Fragment key={i}>
+            <FieldBlank field={field} value={value} asked={asked} onSet={(v) => put(part.blank, v)} />
+            {field.kind === "amount" && <Per deed={deed} asked={asked} home={parts.home} onSet={onSet} />}
+          </Fragment>
+        );
+      })}
+      {open !== undefined && (
+        <Chosen parts={parts} chosen={emotesOf(deed, open)?.chosen ?? []} onSet={(chosen) => put(open, { from: "chosen", chosen })} />
+      )}
+    </>
+  );
+}
+
+function emotesOf(deed: Act, name: string): EmoteSource | null {
+  const read = emoteSourceSchema.safeParse(Object.hasOwn(deed.input, name) ? deed.input[name] : null);
+  return read.success ? read.data : null;
+}
+
+function FieldBlank({
+  field,
+  value,
+  asked,
+  onSet,
+}: Readonly<{ field: Field; value: unknown; asked: Asked; onSet: (value: unknown) => void }>): ReactNode {
+  switch (field.kind) {
+    case "amount":
+    case "whole":
+    case "time":
+      return (
+        <NumberField
+          label={field.label}
+          value={Number(value)}
+          min={field.min}
+          max={field.most}
+          scale={field.kind === "time" ? 1_000 : 1}
+          unit={field.kind === "time" ? "s" : field.kind === "whole" ? (field.unit ?? "") : ""}
+          onSet={onSet}
+        />
+      );
+    case "choice":
+      return <Pick label={field.label} value={String(value)} options={field.options} onSet={onSet} />;
+    case "emotes": {
+      const read = emoteSourceSchema.safeParse(value);
+      const now = read.success ? read.data : { from: "most-used" as const, chosen: [] };
+      const sources: readonly EmoteSource["from"][] =
+        asked.when === "message" || asked.when === "reaction" ? ["message", "most-used", "chosen"] : ["most-used", "chosen"];
+      return (
+        <Pick
+          label={field.label}
+          value={now.from}
+          options={sources.map((from) => ({
+            value: from,
+            words: from === "chosen" ? "of chosen emotes" : emotesInWords({ from, chosen: [] }, asked.when),
+          }))}
+          onSet={(from) => onSet({ ...now, from })}
+        />
+      );
+    }
+    case "signal":
+      return null;
+  }
+}
+
+/** “for every 1.00 EUR”, where what is answered has an amount. */
+function Per({ deed, asked, home, onSet }: Readonly<{ deed: Act; asked: Asked; home: string; onSet: (deed: Act) => void }>) {
+  const unit = unitOf(asked);
+  if (unit === null) return null;
+  return (
+    <>
+      {" "}
+      for every{" "}
+      <NumberField
+        label={`For how much: ${amountInWords(asked, deed.per, home)}`}
+        value={deed.per}
+        min={1}
+        max={1_000_000_000}
+        scale={unit === "money" ? 100 : 1}
+        unit={unit === "money" ? home : unit === "value" ? "they are worth" : unit[1]}
+        onSet={(per) => onSet({ ...deed, per })}
+      />
+    </>
+  );
+}
+
+function Chosen({ parts, chosen, onSet }: Readonly<{ parts: Parts; chosen: readonly string[]; onSet: (chosen: string[]) => void }>) {
+  return (
+    <Flex gap="1" wrap="wrap" mt="1" role="group" aria-label="Chosen emotes">
+      {parts.emotes.map((sprite) => {
+        const on = chosen.includes(sprite.key);
+        return (
+          <chakra.button
+            key={sprite.key}
+            type="button"
+            aria-pressed={on}
+            aria-label={sprite.word}
+            title={sprite.word}
+            p="1"
+            borderRadius="6px"
+            borderWidth="2px"
+            borderColor={on ? "ochre.solid" : "transparent"}
+            bg={on ? "blank" : "transparent"}
+            cursor="pointer"
+            onClick={() => onSet(on ? chosen.filter((k) => k !== sprite.key) : [...chosen, sprite.key])}
+          >
+            <SpriteView sprite={sprite} size={28} />
+          </chakra.button>
+        );
+      })}
+    </Flex>
+  );
+}

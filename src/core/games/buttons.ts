@@ -1,0 +1,24 @@
+import { numberField, startOf } from "../module/fields";
+import type { GameAction } from "../module/game";
+import type { Command } from "../signals/signal";
+import { gameOf } from "./registry";
+
+export type NamedAction = readonly [name: string, action: GameAction];
+/** The actions of a kind of game that stand as buttons. */
+export const buttonsOf = (kind: string): readonly NamedAction[] =>
+  Object.entries(gameOf(kind)?.actions ?? {}).filter(([, action]) => action.onlyThere !== true);
+/** What is asked for before it is done: an amount that is the point of it. */
+export const asksFor = (action: GameAction) => {
+  const number = numberField(action.input);
+  return number?.[1].kind === "amount" ? number : null;
+};
+export const commandOf = ([name, action]: NamedAction, input: Readonly<Record<string, unknown>> = {}): Command => ({
+  ...startOf(action.input),
+  ...input,
+  do: name,
+});
+/** The same with an amount, where it takes one. */
+export function withAmount(named: NamedAction, amount: number): Command {
+  const [name = ""] = numberField(named[1].input) ?? [];
+  return commandOf(named, name === "" ? {} : { [name]: amount });
+}

@@ -1,0 +1,56 @@
+import type { GameDefinition } from "../../module/game";
+import { wallActions } from "./actions";
+import { freshWallTransient, type WallTransient } from "./transient";
+import { wallStep } from "./rules";
+import { wallSamples } from "./samples";
+import { type WallDurable, wallDefaults, wallDurableSchema, type WallEffect, type WallSettings, wallSettingsSchema } from "./settings";
+import { wallView } from "./view";
+import { wallHints, wallNoteInShort, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
+
+/** The emote wall, RULES section 2. All but whether it is on may be lost in a crash. */
+export const emoteWall: GameDefinition<WallSettings, WallDurable, WallTransient, WallEffect> = {
+  kind: "emote-wall",
+  name: "emote wall",
+  offer: { name: "an emote wall", about: "Emotes that viewers write in chat fly across the picture." },
+  newNames: ["Emote wall", "Second wall", "Third wall"],
+  setUps: [
+    {
+      id: "together",
+      name: "Only together",
+      about: "An emote flies when three different viewers wrote it within 10 s: calm in a busy chat.",
+      settings: { ...wallDefaults, combo: { ...wallDefaults.combo, on: true, counted: "viewers" } },
+    },
+    {
+      id: "rain",
+      name: "Rain from above",
+      about: "Small emotes fall from the top and splash.",
+      settings: { ...wallDefaults, motion: "rain", sizeShare: 0.08, lifeMs: 5_000 },
+    },
+    {
+      id: "flocks",
+      name: "Flocks alone",
+      about: "Chat alone shows nothing; flocks fly when you, a rule or a reward sends one.",
+      settings: { ...wallDefaults, singles: false },
+    },
+  ],
+  settings: wallSettingsSchema,
+  defaults: wallDefaults,
+  durable: wallDurableSchema,
+  freshDurable: () => ({ on: true }),
+  freshDust: freshWallTransient,
+  step: wallStep,
+  view: wallView,
+  sentences: wallSentences,
+  toldToViewers: wallRulesInWords,
+  hints: wallHints,
+  actions: wallActions,
+  samples: wallSamples,
+  unsaid: ["wall/no-emotes", "wall/off"],
+  takeBack: ({ did, facts = {} }) => {
+    const seq = facts["seq"];
+    if ((did !== "wall/shown" && did !== "wall/flock") || typeof seq !== "number") return [];
+    return [{ label: "Take its emotes off the picture", did: "Its emotes were taken off the picture.", command: { do: "remove", seq } }];
+  },
+  noteInWords: wallNoteInWords,
+  noteInShort: wallNoteInShort,
+};

@@ -1,0 +1,78 @@
+import { z } from "zod";
+import type { Choice } from "../words/sentence";
+
+/**
+ * What an action asks for, described once: its schema, the form in the rules editor, the buttons of booth and
+ * phone, and the number behind a moderator's chat word all follow from it.
+ */
+export const emoteChoiceSchema = z.object({
+  from: z.enum(["most-used", "chosen"]),
+  /** Keys of emotes; used when they are chosen. */
+  chosen: z.array(z.string().min(1).max(80)).max(50),
+});
+export type EmoteChoice = z.infer<typeof emoteChoiceSchema>;
+/** In a rule, those of the message it answers too. */
+export const emoteSourceSchema = emoteChoiceSchema.extend({ from: z.enum(["most-used", "chosen", "message"]) });
+export type EmoteSource = z.infer<typeof emoteSourceSchema>;
+
+type Ranged = Readonly<{ label: string; start: number; min: number; most: number }>;
+export type Field =
+  /** A whole number that a rule may give for every so much of the signal. */
+  | (Readonly<{ kind: "amount" }> & Ranged)
+  | (Readonly<{ kind: "whole"; unit?: string }> & Ranged)
+  /** Milliseconds, shown in seconds. */
+  | (Readonly<{ kind: "time" }> & Ranged)
+  | Readonly<{ kind: "choice"; label: string; start: string; options: readonly Choice[] }>
+  | Readonly<{ kind: "emotes"; label: string; start: EmoteChoice }>
+  /** The number of the signal that is meant; nobody is asked for it. */
+  | Readonly<{ kind: "signal"; label?: undefined; start?: undefined }>;
+export type Fields = Readonly<Record<string, Field>>;
+
+type ValueOf<F extends Field> = F["kind"] extends "amount" | "whole" | "time"
+  ? number
+  : F["kind"] extends "choice"
+    ? string
+    : F["kind"] extends "emotes"
+      ? EmoteChoice
+      : number | undefined;
+/** What an action is given, by its fields. */
+export type Input<I extends Fields> = { readonly [K in keyof I]: ValueOf<I[K]> };
+/** A command as a game's step reads it, by its actions. */
+export type CommandOf<A extends Readonly<Record<string, Readonly<{ input: Fields }>>>> = {
+  [K in keyof A & string]: Readonly<{ do: K }> & Input<A[K]["input"]>;
+}[keyof A & string];
+
+function schemaOf(field: Field): z.ZodType {
+  switch (field.kind) {
+    case "amount":
+    case "whole":
+    case "time":
+      return z.int().min(field.min).max(field.most).default(field.start);
+    case "choice":
+      return z.enum(field.options.map((o) => o.value)).default(field.start);
+    case "emotes":
+      return emoteChoiceSchema.default({ ...field.start, chosen: [...field.start.chosen] });
+    case "signal":
+      return z.int().min(0).optional();
+  }
+}
+/** What is left out begins as the field does; what the fields don't name is dropped. */
+export const inputSchema = (fields: Fields): z.ZodObject =>
+  z.object(Object.fromEntries(entriesOf(fields).map(([k, f]) => [k, schemaOf(f)])));
+export const entriesOf = (fields: Fields): readonly (readonly [string, Field])[] => Object.entries(fields);
+/** The number somebody types behind the action's word: the first that is asked for; null when there is none. */
+export const numberField = (fields: Fields): readonly [string, Extract<Field, { kind: "amount" | "whole" }>] | null => {
+  for (const [name, field] of entriesOf(fields)) if (field.kind === "amount" || field.kind === "whole") return [name, field];
+  return null;
+};
+/** What an action begins with where nobody said anything yet. */
+export const startOf = (fields: Fields): Record<string, unknown> =>
+  Object.fromEntries(entriesOf(fields).flatMap(([name, field]) => (field.start === undefined ? [] : [[name, field.start]])));
+
+export type FormPart = string | Readonly<{ blank: string }>;
+/** “Hit {game} by {amount}” in its parts; `game` is which game. */
+export const formParts = (form: string): readonly FormPart[] =>
+  form
+    .split(/(\{[a-zA-Z]+\})/)
+    .filter((p) => p !== "")
+    .map((p) => (p.startsWith("{") ? { blank: p.slice(1, -1) } : p));

@@ -1,0 +1,120 @@
+import type { Module } from "./module";
+import type { Fields } from "./fields";
+import type { Chance } from "../kernel/chance";
+import type { Signal } from "../signals/signal";
+import { plain, type Sentence } from "../words/sentence";
+import type { Place, Sprite } from "../wire/messages";
+
+/** How something stands on the tape. `weight` 1: a tick only; 2: its label where there is room; 3: always told. */
+export type TapeMark = Readonly<{ tone: "slate" | "brick" | "moss" | "ochre" | "soft"; weight: 1 | 2 | 3; label: string }>;
+export type Row = Readonly<Record<string, unknown>>;
+
+/** Something one can make a game do: by booth, key, phone, rule, cue, reward, rundown, chat word. */
+export type GameAction = Readonly<{
+  /** On a button, and in lists. */
+  label: string;
+  /** The sentence of it, with its fields as blanks and {game} for which game: “Hit {game} by {amount}”. */
+  form: string;
+  input: Fields;
+  /** Amounts that stand as buttons of their own on the phone, each with its label. */
+  quick?: readonly Readonly<{ label: string; amount: number }>[];
+  /** Suggested key in the booth. */
+  key?: string;
+  /** Suggested chat word for moderators, without the mark in front. */
+  word?: string;
+  /** It can't be taken back: asked twice by hand. */
+  sure?: boolean;
+  /** Whether rules, cues and rewards may do it; they may when left out. */
+  byRule?: boolean;
+  /** Not among the buttons: it belongs to one thing that happened, and stands there. */
+  onlyThere?: boolean;
+  /** Whether it would do something now, by the operators' view; it would when left out. */
+  can?: (view: Row) => boolean;
+  /** What is said when it is done and can't be seen. */
+  done?: string;
+  tape?: (input: Row, by: string, byOperator: boolean) => TapeMark | null;
+}>;
+
+/** Something that comes to pass in a game and that rules can answer. */
+export type Told = Readonly<{
+  /** What came to pass, after “when”. */
+  words: string;
+  /** What its amount counts, one and many; left out where it counts nothing. */
+  unit?: readonly [one: string, many: string];
+  /** Worth a row of the log even if nobody answers. */
+  logged?: boolean;
+  tape?: (of: Readonly<{ text: string; amount: number; by: string }>) => TapeMark | null;
+  /** Actions that lead to it: a rule that answers it with one of these would go round. */
+  from?: readonly string[];
+  /** What its {text} says, for trying rules. */
+  example?: string;
+}>;
+
+export type Hint = Readonly<{ id: string; text: string; path?: string }>;
+/** What of the channel a game's words depend on. */
+export type WordFacts = Readonly<{ home: string; ownEmotes: number }>;
+
+type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs" | "id"> : never;
+export type GivenSignal = Untimed<Signal>;
+/** Signals with the time at which each happens, counted from the click, and what they are in words. */
+export type Tried = Readonly<{ says: string; signals: readonly Readonly<{ afterMs: number; signal: GivenSignal }>[] }>;
+export type SampleContext = Readonly<{
+  settings: unknown;
+  durable: unknown;
+  sprites: readonly Sprite[];
+  /** What is in the amount field. */
+  amount: number;
+  /** How often something was tried: another viewer each time. */
+  times: number;
+  chance: Chance;
+}>;
+/** Something a lively crowd, or an operator, could do just now. One list feeds the strip, the crowd and the random tests. */
+export type Sample = Readonly<{
+  id: string;
+  label: string;
+  key?: string;
+  /** How often in a crowd, beside the others; 0 for never. */ weight: number;
+  make: (at: SampleContext) => Tried;
+}>;
+
+/**
+ * All the house needs to know of a game, in the order in which a newcomer reads it. What shows it (its scene, its
+ * looks, its part of the booth) stands in `src/games`. Everything with a question mark has a default.
+ */
+export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
+  Readonly<{
+    /** What this kind is called; with its article where games are added, and what it is in a sentence. */
+    name: string;
+    offer: Readonly<{ name: string; about: string }>;
+    /** Names for new ones, in their order. */
+    newNames: readonly string[];
+    /** Ready set-ups to begin with, beside the defaults. */
+    setUps?: readonly Readonly<{ id: string; name: string; about: string; settings: S }>[];
+    sentences: (settings: S, facts: WordFacts) => readonly Sentence[];
+    /** The rules as viewers are told them; the sentences when left out. */
+    toldToViewers?: (settings: S, facts: WordFacts) => readonly string[];
+    hints?: (settings: S, facts: WordFacts) => readonly Hint[];
+    /** How it stands, by the view for viewers: “340 of 1,000 health”. */
+    stands?: (view: Row) => string;
+    /** Whether it can be played with now, by the operators' view; while it is on when left out. */
+    playable?: (view: Row) => boolean;
+    told?: Readonly<Record<string, Told>>;
+    actions?: Readonly<Record<string, GameAction>>;
+    samples: readonly Sample[];
+    /** The amount beside the tries; none when left out. */
+    sampleAmount?: Readonly<{ label: string; start: number }>;
+    /** Where a new one stands on a stage; the whole of it when left out. */
+    place?: Pick<Place, "x" | "y" | "width" | "height">;
+    /** Where it stands in its own preview; as on a stage when left out. */
+    previewPlace?: Pick<Place, "x" | "y" | "width" | "height">;
+    /** Notes true of nearly every line of chat, so not worth a word beside each. */
+    unsaid?: readonly string[];
+    /** Notes that something was spent, or struck: they stand out. */
+    striking?: readonly string[];
+  }>;
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- each game's own types are erased here; its schemas parse what it is given
+export type AnyGame = GameDefinition<any, any, any, any>;
+
+export const wordsForViewers = (game: AnyGame, settings: unknown, facts: WordFacts): readonly string[] =>
+  game.toldToViewers?.(settings, facts) ?? game.sentences(settings, facts).map(plain);

@@ -1,0 +1,48 @@
+import { z } from "zod";
+import { alertSchema } from "../alerts/alert";
+import { commandSchema, roleSchema } from "../signals/signal";
+
+const viewerSchema = z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() }).nullable();
+const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
+const noteSchema = z.object({
+  refusal: z.object({ code: z.string(), facts: factsSchema }).optional(),
+  did: z.string().optional(),
+  count: z.number(),
+  subject: z.string().optional(),
+  facts: factsSchema.optional(),
+});
+/** What a part asks of the rest of the channel. The engine carries it out, in order, within the same turn. */
+export const orderSchema = z.discriminatedUnion("do", [
+  /** `by`: in whose name, the part's own when left out. `answer`: chat is told what came of it. */
+  z.object({
+    do: z.literal("hand"),
+    gameId: z.string(),
+    viewer: viewerSchema,
+    hand: commandSchema,
+    by: z.string().optional(),
+    answer: z.boolean().optional(),
+  }),
+  z.object({ do: z.literal("say"), text: z.string() }),
+  z.object({ do: z.literal("show"), lane: z.string(), moment: alertSchema }),
+  /** Tells a viewer in chat what came of what they asked. */
+  z.object({ do: z.literal("answer"), to: z.string(), note: noteSchema }),
+  z.object({ do: z.literal("cue"), cueId: z.string(), by: z.string(), via: z.enum(["rundown", "reward"]).optional() }),
+  /** To all other parts: a show begins or ends. */
+  z.object({ do: z.literal("announce"), what: z.enum(["live", "ended"]) }),
+  /** Keeps how every game stands, or puts it back. */
+  z.object({ do: z.literal("aside"), what: z.enum(["keep", "bring-back"]) }),
+  /** What was bought is to be done: becomes a `redemption` signal. */
+  z.object({
+    do: z.literal("redeemed"),
+    viewer: z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() }),
+    saleId: z.string(),
+    rewardId: z.string(),
+    reward: z.string(),
+    price: z.number(),
+    text: z.string(),
+  }),
+  z.object({ do: z.literal("hush"), on: z.boolean() }),
+  /** Becomes a `happened` signal that rules can answer. */
+  z.object({ do: z.literal("tell"), what: z.string(), viewer: viewerSchema, amount: z.number(), text: z.string() }),
+]);
+export type Order = z.infer<typeof orderSchema>;

@@ -1,0 +1,44 @@
+import type { Order } from "../module/order";
+import { type Refusal } from "../kernel/refusal";
+import type { Note, StepContext, StepOutcome } from "../module/module";
+import { pendingSchema } from "../rules/deeds";
+import { type Viewer } from "../signals/signal";
+import { z } from "zod";
+import type { Booking, Sale } from "./ledger-view";
+import { type Reward, type RewardBook } from "./settings";
+
+export const rewardsDurableSchema = z.object({
+  pending: z.array(pendingSchema),
+  /** What the platform was seen to sell, newest first: partners are picked from these, never typed. */
+  seen: z.array(z.object({ item: z.string(), title: z.string(), lastMs: z.number() })).default([]),
+});
+
+export type RewardsDurable = z.infer<typeof rewardsDurableSchema>;
+
+export type At = Readonly<{ settings: RewardBook; durable: RewardsDurable; transient: null }>;
+
+export type Outcome = StepOutcome<RewardsDurable, null, never>;
+
+/** At most so many are given back at once, so that one press is one commit of bearable size. */
+export const mostAtOnce = 500;
+
+export const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: null, effects: [], notes });
+
+export const no = (at: At, why: Refusal, subject?: string): Outcome =>
+  still(at, [{ refusal: why, count: 1, ...(subject === undefined ? {} : { subject }) }]);
+
+export const nothing: Booking = { entries: [], sales: [], names: [], prices: [] };
+
+export const redeemed = (sale: Sale, viewer: Viewer): Order => ({
+  do: "redeemed",
+  viewer,
+  saleId: sale.id,
+  rewardId: sale.rewardId,
+  reward: sale.rewardName,
+  price: sale.price,
+  text: sale.text,
+});
+
+/** The next code that nobody has yet; none where there are none. */
+export const nextCode = (reward: Reward | undefined, ctx: StepContext): string =>
+  reward === undefined || reward.codes.length === 0 ? "" : (reward.codes[ctx.ledgerView.handed(reward.id)] ?? "");

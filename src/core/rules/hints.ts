@@ -1,0 +1,103 @@
+import { roleWords } from "../signals/signal";
+import { actionOf, toldOf } from "../games/words";
+import { emoteSourceSchema } from "../module/fields";
+import type { Cue } from "../cues/settings";
+import type { Reward } from "../rewards/settings";
+import type { Deed } from "./deeds";
+import type { Rulebook } from "./settings";
+import { unitOf } from "./words";
+
+export type BookFacts = Readonly<{
+  games: readonly Readonly<{ id: string; kind: string }>[];
+  props: readonly Readonly<{ id: string; kind: "picture" | "sound" }>[];
+}>;
+
+export type RuleHint = Readonly<{ ruleId: string; text: string }>;
+
+function deedProblems(deeds: readonly Deed[], facts: BookFacts): readonly string[] {
+  const problems: string[] = [];
+  const kindOf = (id: string): string | undefined => facts.games.find((g) => g.id === id)?.kind;
+  const there = (id: string, kind: "picture" | "sound"): boolean => facts.props.some((p) => p.id === id && p.kind === kind);
+  for (const deed of deeds) {
+    if ("game" in deed) {
+      const kind = kindOf(deed.game);
+      if (kind === undefined) problems.push("it acts on a game that is not there");
+      else if (deed.do === "act" && actionOf(kind, deed.act) === null) problems.push("it asks for something that its game can’t do");
+    }
+    if (deed.do === "act") {
+      const chosen = Object.values(deed.input).map((v) => emoteSourceSchema.safeParse(v));
+      if (chosen.some((c) => c.success && c.data.from === "chosen" && c.data.chosen.length === 0))
+        problems.push("it is of chosen emotes, and none is chosen");
+    }
+    if ((deed.do === "show" || deed.do === "sound") && deed.sound !== "" && !there(deed.sound, "sound"))
+      problems.push("it plays a sound that is not there");
+    if (deed.do === "sound" && deed.sound === "") problems.push("it plays a sound, and none is chosen");
+    if (deed.do === "show" && deed.picture !== "" && !there(deed.picture, "picture")) problems.push("it shows a picture that is not there");
+    if (deed.do === "show" && deed.picture === "" && deed.text === "" && deed.sound === "")
+      problems.push("it shows nothing: neither picture nor text nor sound is chosen");
+    if (deed.do === "say" && deed.text.trim() === "") problems.push("it says nothing in chat");
+  }
+  return [...new Set(problems)];
+}
+
+/** Rules that can never fire, or fire something missing: told in the editor, before the show. */
+export function ruleHints(book: Rulebook, facts: BookFacts): readonly RuleHint[] {
+  const hints: RuleHint[] = [];
+  for (const rule of book.rules) {
+    const say = (text: string): void => void hints.push({ ruleId: rule.id, text });
+    if (rule.words.how !== "any" && rule.words.list.every((w) => w.trim() === ""))
+      say("It can never answer: it waits for words, and none is given.");
+    if (rule.words.how !== "any" && ["follow", "gift", "raid", "host", "live", "ended", "timer"].includes(rule.when))
+      say("It can never answer: it waits for words in a text, and this kind of signal has none.");
+    if (rule.time.how === "show" && rule.time.toMin > 0 && rule.time.toMin <= rule.time.fromMin)
+      say("It can never answer: its time ends before it begins.");
+    if (rule.time.how === "show" && rule.when === "ended") say("It can never answer: when the show has ended, it is no longer on.");
+    if (["live", "ended", "timer"].includes(rule.when) && !rule.roles.includes("viewer"))
+      say(`It can never answer: nobody sends this signal, so nobody of ${rule.roles.map((r) => roleWords[r]).join(", ")} does.`);
+    if (unitOf(rule) === null && rule.tiers.every((t) => (t.at === "exact" ? t.amount !== 1 : t.amount > 1)))
+      say("It can never answer: this kind of signal always counts as 1.");
+    const told = rule.when === "happened" ? toldOf(rule.what) : null;
+    if (rule.when === "happened" && told === null) say("It can never answer: no game tells of this.");
+    else if (told !== null && !facts.games.some((g) => g.kind === told.game.kind))
+      say(`It can never answer yet: there is no ${told.game.name}.`);
+    if (rule.tiers.every((t) => t.deeds.length === 0)) say("It does nothing yet: choose what happens.");
+    for (const problem of deedProblems(
+      rule.tiers.flatMap((t) => t.deeds),
+      facts,
+    ))
+      say(`Worth a look: ${problem}.`);
+    const goesRound = (deed: Deed): boolean =>
+      deed.do === "act" &&
+      told?.told.from?.includes(deed.act) === true &&
+      facts.games.some((g) => g.id === deed.game && g.kind === told.game.kind);
+    if (rule.tiers.some((t) => t.deeds.some(goesRound)))
+      say(`It answers “${told?.told.words ?? ""}” by doing the same again. Izzam stops after 20 in a row, but viewers will wonder.`);
+  }
+  return hints;
+}
+
+/** What is worth a look before a reward is sold. */
+export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Readonly<{ voices: boolean }>): readonly RuleHint[] {
+  return rewards.flatMap((reward) => {
+    const hints: RuleHint[] = [];
+    const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
+    if (reward.deeds.length === 0 && !reward.approval && reward.codes.length === 0)
+      say("Who buys it gets nothing yet: choose what happens, or let it wait for somebody’s yes.");
+    if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
+    if (!facts.voices && reward.deeds.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
+      say("No overlay page plays sound yet: open an overlay that makes sound in your broadcast software.");
+    if (reward.detail !== "" && !reward.approval) say("It asks for something private, but does not wait for a yes: nobody would read it.");
+    for (const problem of deedProblems(reward.deeds, facts)) say(`Worth a look: ${problem}.`);
+    return hints;
+  });
+}
+
+export function cueHints(cues: readonly Cue[], facts: BookFacts): readonly RuleHint[] {
+  return cues.flatMap((cue) => {
+    const hints: RuleHint[] = [];
+    if (cue.deeds.length === 0) hints.push({ ruleId: cue.id, text: "It does nothing yet: choose what happens." });
+    for (const problem of deedProblems([...cue.deeds, ...cue.offDeeds], facts))
+      hints.push({ ruleId: cue.id, text: `Worth a look: ${problem}.` });
+    return hints;
+  });
+}

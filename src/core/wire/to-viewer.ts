@@ -1,0 +1,51 @@
+import { z } from "zod";
+import { v } from "./messages";
+
+const tagSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  about: z.string(),
+  category: z.string(),
+  icon: z.object({ url: z.string(), columns: z.number(), rows: z.number() }).nullable(),
+  words: z.array(z.string()).readonly(),
+  price: z.number(),
+  moving: z.boolean(),
+  approval: z.boolean(),
+  text: z.object({ how: z.enum(["none", "may", "must"]), asks: z.string() }),
+  detail: z.string(),
+  left: z.number().nullable(),
+  why: z.string(),
+  code: z.string(),
+  kept: z.boolean(),
+  freeAtMs: z.number(),
+});
+
+export const shopHeadSchema = z.object({
+  channel: z.string(),
+  points: z.string(),
+  onAir: z.boolean(),
+  sinceMs: z.number().nullable(),
+  hushed: z.boolean(),
+  /** Ids of the tags, in their order. */
+  order: z.array(z.string()),
+  games: z.array(z.object({ id: z.string(), kind: z.string(), name: z.string(), on: z.boolean(), stands: z.string() })),
+  top: z.array(z.object({ name: z.string(), balance: z.number() })),
+});
+
+export type ShopHead = z.infer<typeof shopHeadSchema>;
+
+export const toViewerSchema = z.discriminatedUnion("type", [
+  z.object({ v, type: z.literal("beat") }),
+  /** The tags that changed, or all of them at first; the head whole. */
+  z.object({ v, type: z.literal("shop"), nowMs: z.number(), head: shopHeadSchema.nullable(), tags: z.array(tagSchema) }),
+  z.object({
+    v,
+    type: z.literal("mine"),
+    name: z.string(),
+    balance: z.number(),
+    /** What stands in this viewer's own way; `tag` for what only this viewer sees. */
+    own: z.array(z.object({ id: z.string(), why: z.string(), code: z.string(), freeAtMs: z.number(), tag: tagSchema.nullable() })),
+  }),
+]);
+
+export type ToViewer = z.infer<typeof toViewerSchema>;

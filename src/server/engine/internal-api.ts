@@ -1,0 +1,115 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { z } from "zod";
+import { channelId } from "../../core/kernel/ids";
+import { refused } from "../../core/kernel/refusal";
+import { parseJson } from "../../core/kernel/text";
+import { commandSchema } from "../../core/signals/signal";
+import { readBody } from "./body";
+import type { Engine } from "./engine";
+
+const id = z.string().min(1).max(26).transform(channelId);
+const bodies = {
+  reload: z.object({ channel: id }),
+  refresh: z.object({ channel: id }),
+  leave: z.object({ channel: id, token: z.string().min(40).max(64) }),
+  hand: z.object({ channel: id, game: z.string().max(26), by: z.string().max(60), id: z.string().min(8).max(80), hand: commandSchema }),
+  cue: z.object({
+    channel: id,
+    cue: z.string().max(26),
+    by: z.string().max(60),
+    id: z.string().min(8).max(80),
+    via: z.enum(["key", "click"]),
+  }),
+  lane: z.object({ channel: id, do: z.enum(["skip", "clear", "pause", "go-on"]), lane: z.string().max(26) }),
+  held: z.object({ channel: id, do: z.enum(["play", "drop"]), moment: z.string().max(120) }),
+  say: z.object({ channel: id, text: z.string().min(1).max(400), by: z.string().max(60) }),
+  voice: z.object({ channel: id, page: z.string().max(60) }),
+  shop: z.object({ channel: id, token: z.string().max(64) }),
+  code: z.object({ channel: id, token: z.string().min(40).max(64) }),
+  wish: z.object({
+    channel: id,
+    token: z.string().min(40).max(64),
+    id: z.string().min(8).max(40),
+    reward: z.string().max(26),
+    text: z.string().max(300),
+    price: z.number(),
+  }),
+  refused: z.object({ channel: id }),
+  changed: z.object({ channel: id, what: z.string().max(40), id: z.string().max(40), revision: z.number(), by: z.string().max(60) }),
+};
+
+/** What the web process asks of the engine, over loopback, with the key both were given at start. */
+export async function internalApi(engine: Engine, name: string, req: IncomingMessage, res: ServerResponse): Promise<void> {
+  const text = ((await readBody(req)) ?? "").toString();
+  const body: unknown = text === "" ? {} : parseJson(text);
+  const answer = (value: unknown): void => void res.writeHead(200, { "content-type": "application/json" }).end(JSON.stringify(value));
+  switch (name) {
+    case "ping":
+      return answer({ ok: true });
+    case "reload": {
+      await engine.reload(bodies.reload.parse(body).channel);
+      return answer({ ok: true });
+    }
+    case "refresh": {
+      await engine.runners.get(bodies.refresh.parse(body).channel)?.refresh();
+      return answer({ ok: true });
+    }
+    case "leave": {
+      await engine.viewerLeaves(bodies.leave.parse(body).token);
+      return answer({ ok: true, value: null });
+    }
+    case "hand": {
+      const { channel, game, by, id: signalId, hand } = bodies.hand.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.command(game, by, signalId, hand));
+    }
+    case "cue": {
+      const { channel, cue, by, id: signalId, via } = bodies.cue.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.cue(cue, by, signalId, via));
+    }
+    case "lane": {
+      const { channel, do: what, lane } = bodies.lane.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : runner.lane(what, lane));
+    }
+    case "held": {
+      const { channel, do: what, moment } = bodies.held.parse(body);
+      const runner = engine.runners.get(channel);
+      return answer(runner === undefined ? refused("channel/unknown") : runner.held(what, moment));
+    }
+    case "say": {
+      const { channel, text, by } = bodies.say.parse(body);
+      return answer(engine.speak(channel, text, by));
+    }
+    case "voice": {
+      const { channel, page } = bodies.voice.parse(body);
+      engine.overlays.chooseVoice(channel, page);
+      return answer({ ok: true, value: null });
+    }
+    case "shop": {
+      const { channel, token } = bodies.shop.parse(body);
+      return answer(await engine.shop(channel, token));
+    }
+    case "code": {
+      const { channel, token } = bodies.code.parse(body);
+      return answer(engine.runners.has(channel) ? { ok: true, value: engine.viewers.code(channel, token) } : refused("channel/unknown"));
+    }
+    case "wish": {
+      const { channel, token, ...wish } = bodies.wish.parse(body);
+      return answer(await engine.wish(channel, token, wish));
+    }
+    case "refused":
+      return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });
+    case "recheck":
+      await engine.recheck();
+      return answer({ ok: true });
+    case "changed": {
+      const { channel, ...what } = bodies.changed.parse(body);
+      engine.tellChanged(channel, what);
+      return answer({ ok: true });
+    }
+    default:
+      res.writeHead(404).end();
+  }
+}

@@ -1,0 +1,136 @@
+import type { EmoteIndex } from "../../core/chat/emotes";
+import { ok, type Result } from "../../core/kernel/refusal";
+import { markOf } from "../../core/show/timeline";
+import { nameOf, type Signal } from "../../core/signals/signal";
+import type { Publication } from "../ports/bus";
+import type { Committer } from "./committer";
+import type { ChannelContext } from "./context";
+import type { LedgerCache } from "./ledger-cache";
+import type { TransientLog } from "./transient-log";
+import type { Modules, Running } from "./modules";
+import type { AlertBoard } from "./alert-board";
+import { talkText } from "./talk-text";
+import { type PartNote, takeTurn, type Turn } from "./turn";
+
+export type Outcome = Result<readonly PartNote[]>;
+/** A signal on its way: without a number, which it gets on arrival. */
+type Unnumbered<T> = T extends unknown ? Omit<T, "seq"> : never;
+export type Arriving = Readonly<{
+  signal: Unnumbered<Signal>;
+  source: string;
+  /** Whom it is for; all who hear it when left out. */
+  to?: Running;
+  /** It is stored whatever it comes to. */
+  mustKeep?: boolean;
+  /** Others made its id, and may send it again. */
+  idFromOutside?: boolean;
+}>;
+export type QueueDeps = Readonly<{
+  modules: Modules;
+  context: ChannelContext;
+  ledgerView: LedgerCache;
+  moments: AlertBoard;
+  log: TransientLog;
+  commits: Committer;
+  emotes: () => EmoteIndex;
+  hushed: () => boolean;
+  publish: (publication: Publication) => void;
+  say: (text: string, seq: number, atMs: number) => void;
+  hush: (on: boolean) => void;
+  /** Something durable changed: what is due may be due earlier. */
+  changed: () => void;
+  salesChanged: () => void;
+}>;
+type Job = Readonly<{ signal: Signal; of: Arriving; resolve: (outcome: Outcome) => void }>;
+/** What became of a signal, and whether points were to move by it. */
+export type Taking = Readonly<{ done: Promise<Outcome>; pays: () => boolean }>;
+
+/**
+ * One queue for one channel. Signals are stepped in the order of their arrival; what changes durable
+ * state is committed, together with all else that waits, before anyone hears of it; what does not (the transient)
+ * is shown at once and logged in batches, and goes on while the database is away.
+ */
+export class SignalQueue {
+  constructor(
+    private readonly deps: QueueDeps,
+    private seq: number,
+  ) {}
+
+  /** Numbers go on from what is stored. */
+  goOnFrom(last: number): void {
+    this.seq = Math.max(this.seq, last);
+  }
+
+  /** Steps a signal now; what it comes to is told when it is committed, or at once when it is transient. */
+  take(of: Arriving): Taking {
+    this.seq += 1;
+    // The id and all else came with it.
+    const signal = { ...of.signal, seq: this.seq } as Signal;
+    let resolve: Job["resolve"] = () => undefined;
+    const done = new Promise<Outcome>((r) => (resolve = r));
+    let pays = false;
+    this.step({ signal, of, resolve }, (does) => (pays = does));
+    return { done, pays: () => pays };
+  }
+
+  private step(job: Job, pays: (does: boolean) => void): void {
+    const { signal, of, resolve } = job;
+    const { modules, context, ledgerView, log, commits } = this.deps;
+    // Settings may have been taken up since: the module of now is meant.
+    const to = of.to === undefined ? null : (modules.byId(of.to.id) ?? of.to);
+    const turn = takeTurn(signal, of.source, to, {
+      modules: modules.list,
+      emotes: this.deps.emotes(),
+      ctx: context.at(signal.atMs, this.deps.hushed()),
+      nextSeq: () => (this.seq += 1),
+      idFromOutside: of.idFromOutside ?? true,
+      apply: (seq, booking) => ledgerView.apply(seq, booking),
+    });
+    pays(turn.booked.length > 0);
+    const publish = (): void => this.publish(turn, signal);
+    if (of.mustKeep !== true && turn.changed.size === 0 && turn.kept.length === 0 && turn.booked.length === 0) {
+      publish();
+      for (const row of turn.rows) log.add(row);
+      return resolve(ok(turn.notes));
+    }
+    commits.add({
+      turn,
+      changes: ledgerView.changes,
+      publish,
+      done: (result) => resolve(result.ok ? ok(turn.notes) : result),
+      again: () => this.step(job, pays),
+    });
+  }
+
+  private publish(turn: Turn, signal: Signal): void {
+    const { publish, moments, modules } = this.deps;
+    for (const { id, rules } of turn.changed) publish(rules.onStage === true ? { kind: "stage" } : { kind: "state", game: id });
+    // Under hush, what is transient is simply not shown; games go on counting.
+    if (!this.deps.hushed()) for (const { game, effects } of turn.effects) publish({ kind: "effects", game, effects });
+    for (const { lane, moment } of turn.shows) moments.show(lane, moment);
+    for (const { booking } of turn.booked) {
+      if (booking.sales.length > 0) this.deps.salesChanged();
+      publish({ kind: "booked", booking });
+    }
+    if (turn.hush !== null) this.deps.hush(turn.hush);
+    for (const row of turn.rows) {
+      if (row.kind === "message") continue;
+      const mark = markOf(row, (game) => modules.byId(game)?.kind ?? "");
+      if (mark !== null) publish({ kind: "mark", mark });
+    }
+    if (signal.kind !== "here" && (signal.kind !== "timer" || turn.notes.length > 0)) publish(talkOf(signal, turn));
+    for (const text of turn.says) if (text !== "") this.deps.say(text, signal.seq, signal.atMs);
+    if (turn.changed.size > 0) this.deps.changed();
+  }
+}
+
+const talkOf = (signal: Signal, turn: Turn): Publication => ({
+  kind: "talk",
+  seq: signal.seq,
+  atMs: signal.atMs,
+  of: signal.kind,
+  name: signal.kind === "timer" ? "" : signal.kind === "hand" || signal.kind === "cue" ? signal.by : nameOf(signal.viewer),
+  viewer: signal.kind === "timer" || signal.viewer === null ? null : { id: signal.viewer.id, roles: signal.viewer.roles },
+  text: talkText(signal),
+  notes: turn.notes,
+});

@@ -1,0 +1,90 @@
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import type { Note } from "../../core/module/module";
+import type { Sale } from "../../core/rewards/ledger-view";
+import type { Command, Viewer } from "../../core/signals/signal";
+import type { Asked } from "./asked";
+import type { ChannelContext } from "./context";
+import type { LedgerCache } from "./ledger-cache";
+import type { Modules } from "./modules";
+import type { SignalQueue } from "./queue";
+
+export type RequestDeps = Readonly<{
+  queue: SignalQueue;
+  asked: Asked;
+  modules: Modules;
+  context: ChannelContext;
+  ledgerView: LedgerCache;
+  now: () => number;
+  closed: () => boolean;
+  /** A sale of long ago; null when there is none, or nobody can say. */
+  oldSale: (sale: string) => Promise<Sale | null>;
+}>;
+
+/** What operators and viewers ask for and wait to hear of. Each resolves when it is committed, or with the reason why not. */
+export class Requests {
+  constructor(private readonly deps: RequestDeps) {}
+
+  async command(moduleId: string, by: string, id: string, hand: Command): Promise<Result<readonly Note[]>> {
+    const { queue, asked, modules, ledgerView } = this.deps;
+    const module = modules.named(moduleId);
+    if (module === undefined) return refused("game/unknown");
+    // One of long ago is fetched first; what is in memory is newer.
+    const about = module.rules.saleOf?.(hand) ?? null;
+    if (about !== null && ledgerView.sale(about) === null) {
+      const sale = await this.deps.oldSale(about);
+      if (sale !== null) ledgerView.remember(sale);
+    }
+    const gameId = module.id;
+    const done = await asked.once("operator", id, { what: `${gameId} ${JSON.stringify(hand)}`, by }, () => {
+      const signal = { kind: "hand" as const, atMs: this.deps.now(), id, gameId, by, viewer: null, hand };
+      return queue.take({ signal, source: "operator", to: module }).done;
+    });
+    // What rules made of it in other modules stands in the talk; the one who asked hears of what was asked.
+    return done.ok ? ok(done.value.filter((n) => n.game === gameId).map((n) => n.note)) : done;
+  }
+
+  async cue(cueId: string, by: string, id: string, via: "key" | "click" | "address"): Promise<Result<readonly Note[]>> {
+    const { queue, asked, modules } = this.deps;
+    const [module] = modules.hearing("cue");
+    if (module === undefined) return refused("cue/unknown");
+    const done = await asked.once("operator", id, { what: via === "address" ? "" : `cue ${cueId}`, by }, () => {
+      const signal = { kind: "cue" as const, atMs: this.deps.now(), id, cueId, by, via, viewer: null };
+      return queue.take({ signal, source: "operator", to: module }).done;
+    });
+    if (!done.ok) return done;
+    const no = done.value.find((n) => n.game === module.id && n.note.refusal !== undefined)?.note.refusal;
+    return no === undefined ? ok(done.value.map((n) => n.note)) : { ok: false, refusal: no };
+  }
+
+  /** Somebody wants a reward on the viewer page. */
+  async wish(viewer: Viewer, wish: Readonly<{ id: string; reward: string; text: string; price: number }>): Promise<Result<Note>> {
+    const { queue, asked, modules, context } = this.deps;
+    const shop = modules.hearing("wish").find((m) => m.rules.saleOf !== undefined);
+    if (shop === undefined) return refused("reward/gone");
+    const id = `${viewer.id}:${wish.id}`;
+    const done = await asked.once("page", id, { what: "", by: "" }, () => {
+      const signal = {
+        kind: "wish" as const,
+        atMs: this.deps.now(),
+        id,
+        viewer: { ...viewer, name: context.nameFor(viewer.name) },
+        rewardId: wish.reward,
+        text: wish.text,
+        shownPrice: wish.price,
+      };
+      return queue.take({ signal, source: "page" }).done;
+    });
+    if (!done.ok) return done;
+    // Somebody else may have stopped it before the shop heard of it.
+    const note = done.value.find((n) => n.game === shop.id)?.note ?? done.value.find((n) => n.note.refusal !== undefined)?.note;
+    if (note === undefined) return refused("reward/gone");
+    return note.refusal === undefined ? ok(note) : { ok: false, refusal: note.refusal };
+  }
+
+  /** They have the viewer page open: as good as a word for being there. */
+  here(viewer: Viewer): void {
+    const { queue, modules } = this.deps;
+    if (this.deps.closed() || modules.hearing("here").length === 0) return;
+    queue.take({ signal: { kind: "here", atMs: this.deps.now(), id: "", viewer }, source: "page" });
+  }
+}

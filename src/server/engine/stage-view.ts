@@ -1,0 +1,59 @@
+import type { Alert } from "../../core/alerts/alert";
+import type { Stage } from "../../core/wire/messages";
+import type { ChannelRow } from "../ports/engine-store";
+import type { Modules } from "./modules";
+
+/** What audiences see of a channel's modules: of each only what its own view allows. */
+export class StageView {
+  constructor(
+    private readonly modules: Modules,
+    private readonly row: () => ChannelRow,
+  ) {}
+
+  /** One game as overlays see it; null when it does not run. */
+  game(gameId: string): Record<string, unknown> | null {
+    const module = this.modules.byId(gameId);
+    return module === undefined ? null : { ...module.rules.view(module.settings, module.durable, "overlay") };
+  }
+
+  /** What an overlay shows now: only what its places name. */
+  overlay(overlayId: string, markedUrl: string): Stage {
+    const row = this.row();
+    const overlay = row.overlays.find((o) => o.id === overlayId);
+    const games = (overlay?.places ?? []).flatMap(({ gameId, place }) => {
+      const module = this.modules.byId(gameId);
+      const view = place.hidden ? null : this.game(gameId);
+      return module === undefined || view === null ? [] : [{ id: module.id, kind: module.kind, place, view }];
+    });
+    return {
+      games,
+      sprites: [...row.sprites],
+      markedUrl,
+      moments: overlay?.shows === false ? [] : this.standingMoments(),
+      sounds: [...row.sounds],
+      shows: overlay?.shows ?? true,
+      css: overlay?.css ?? "",
+    };
+  }
+
+  /** What modules without a picture of their own keep on it. */
+  private standingMoments(): Alert[] {
+    return (
+      this.modules.list
+        .filter((m) => m.rules.onStage === true)
+        // The view of such a module is just its moments.
+        .flatMap((m) => [...(m.rules.view(m.settings, m.durable, "overlay")["moments"] as readonly Alert[])])
+    );
+  }
+
+  /** All modules as operators see them. */
+  forOperators() {
+    return this.modules.list.map((m) => ({
+      id: m.id,
+      kind: m.kind,
+      name: m.name,
+      version: m.version,
+      view: { ...m.rules.view(m.settings, m.durable, "operator", m.transient) },
+    }));
+  }
+}

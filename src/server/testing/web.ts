@@ -1,0 +1,55 @@
+import { pino } from "pino";
+import { ok, refused } from "../../core/kernel/refusal";
+import { isAway } from "../adapters/mariadb/database";
+import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
+import type { WebServices } from "../composition";
+import { inProcessDecoder } from "../decode/decoder";
+import { readEnv } from "../env";
+import { testDatabase } from "./database";
+
+/** When it is in these tests, UTC milliseconds. */
+export const nowMs = 1_800_000_000_000;
+/** What ./start would have printed. */
+export const setupCode = "246810";
+
+/** The web side on a database of its own, with an engine that does as it is told and says nothing. */
+export async function testWeb(
+  name: string,
+): Promise<Readonly<{ web: WebServices; end: () => Promise<void> }> & Pick<Awaited<ReturnType<typeof testDatabase>>, "db">> {
+  const { db, end } = await testDatabase(name);
+  let ticks = 0;
+  const env = readEnv({
+    IZZAM_DB_PORT: "1",
+    IZZAM_DB_PASSWORD: "x",
+    IZZAM_APP_KEY: "ab".repeat(32),
+    IZZAM_INTERNAL_KEY: "k".repeat(40),
+    IZZAM_SETUP_CODE: setupCode,
+  });
+  const web: WebServices = {
+    env,
+    isAway,
+    log: pino({ level: "silent" }),
+    // Every look at the clock is a little later than the one before, as it is in life.
+    clock: { now: () => nowMs + (ticks += 1) },
+    store: mariadbOperatorStore(db),
+    decoder: inProcessDecoder,
+    engine: {
+      reload: async () => undefined,
+      refresh: async () => undefined,
+      changed: async () => undefined,
+      leave: async () => ok(null),
+      hand: async () => ok([]),
+      cue: async () => ok([]),
+      held: async () => ok(null),
+      say: async () => ok(null),
+      recheck: async () => undefined,
+      lane: async () => ok(null),
+      voice: async () => ok(null),
+      shop: async () => refused("channel/unknown"),
+      code: async () => refused("channel/unknown"),
+      wish: async () => refused("channel/unknown"),
+      refusedEvents: async () => ok([]),
+    },
+  };
+  return { web, db, end };
+}
