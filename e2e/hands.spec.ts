@@ -1,6 +1,6 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
-import { base, chatConnected, control, practice, say, signIn, test } from "./support";
+import { base, chatConnected, control, practice, say, settled, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 
@@ -170,7 +170,7 @@ test("nothing serious stands in anybody’s way, on either surface", async ({ pa
     expect(await found(name, new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]))).toEqual([]);
     // The other surface is the same page in other colours.
     await night(true);
-    await page.waitForTimeout(250);
+    await settled(page);
     expect(await found(`${name}, at night`, new AxeBuilder({ page }).withRules(["color-contrast", "link-in-text-block"]))).toEqual([]);
     await night(false);
   };
@@ -179,7 +179,7 @@ test("nothing serious stands in anybody’s way, on either surface", async ({ pa
   await signIn(page);
   for (const [name, open] of screens) {
     await open(page);
-    await page.waitForTimeout(250);
+    await settled(page);
     await check(name);
   }
   await page.getByRole("button", { name: /to look at|All connected/ }).click();
@@ -189,7 +189,7 @@ test("nothing serious stands in anybody’s way, on either surface", async ({ pa
   await page.getByRole("heading", { name: "Shows so far" }).click();
   await page.keyboard.press("Shift+?");
   await page.getByRole("dialog").waitFor();
-  await page.waitForTimeout(250);
+  await settled(page);
   await check("Keys");
 });
 

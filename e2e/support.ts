@@ -107,6 +107,15 @@ export async function giveRaw(text: string, type: string): Promise<{ status: num
   const response = await fetch(`${practice}/event/raw`, { method: "POST", body: JSON.stringify({ text, type }) });
   return (await response.json()) as { status: number; said: string };
 }
+/** Waits until what has just been changed is drawn and nothing is on its way any more, but what goes round for ever. */
+export const settled = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const frame = (): Promise<number> => new Promise(requestAnimationFrame);
+    const moving = (): boolean => document.getAnimations().some((a) => Number.isFinite(a.effect?.getComputedTiming().endTime));
+    await frame();
+    await frame();
+    for (let n = 0; n < 60 && moving(); n += 1) await frame();
+  });
 /** What was said and done at the rig so far. */
 export async function rigLog(): Promise<readonly Readonly<{ name: string; text: string }>[]> {
   return ((await (await fetch(`${practice}/state`)).json()) as { log: { name: string; text: string }[] }).log;

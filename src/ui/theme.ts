@@ -103,8 +103,10 @@ const config = defineConfig({
     "html[data-screen=booth] [data-scope=toast][data-part=root]": { width: "280px !important" },
     "*:focus-visible": { outline: "3px solid", outlineColor: "slateText", outlineOffset: "2px" },
     a: { color: "slateText", textDecoration: "underline", textUnderlineOffset: "3px", textDecorationThickness: "1px" },
+    // No transition at all, rather than a very short one: each level of the page would wait for the one above it
+    // to arrive, a frame each, and be in half-changed colours meanwhile.
     "*, *::before, *::after": {
-      "@media (prefers-reduced-motion: reduce)": { animationDuration: "0.01ms !important", transitionDuration: "0.01ms !important" },
+      "@media (prefers-reduced-motion: reduce)": { animationDuration: "0.01ms !important", transitionDuration: "0s !important" },
     },
   },
 });
