@@ -4,6 +4,8 @@ import { channelId } from "../src/core/kernel/ids";
 import { pointsDefaults } from "../src/core/points/settings";
 import { newReward } from "../src/core/rewards/settings";
 import { count } from "../src/core/words/sentence";
+import { versionOf } from "../src/core/kernel/stored";
+import { showRules } from "../src/core/show/rules";
 import { freshShow, showDefaults } from "../src/core/show/settings";
 import { inProcessBus } from "../src/server/adapters/bus/in-process";
 import { openDatabase } from "../src/server/adapters/mariadb/database";
@@ -14,16 +16,16 @@ import { type Bench, ms, quantile, type Row, thousands } from "./row";
 
 const pause = (forMs: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, forMs));
 const viewers = 50_000;
-const lanes = 256;
+const queues = 256;
 
-async function rate(forS: number, many: number, work: (lane: number) => Promise<unknown>): Promise<number> {
+async function rate(forS: number, many: number, work: (queue: number) => Promise<unknown>): Promise<number> {
   const from = performance.now();
   const until = from + forS * 1000;
   let done = 0;
   await Promise.all(
-    Array.from({ length: many }, async (_, lane) => {
+    Array.from({ length: many }, async (_, queue) => {
       while (performance.now() < until) {
-        await work(lane);
+        await work(queue);
         done += 1;
       }
     }),
@@ -43,9 +45,9 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
   const id = channelId("bench-shop");
   try {
     const rewards = [
-      ...Array.from({ length: 40 }, (_, i) => ({ ...newReward(`r${i}`, `Reward ${i}`, 1), deeds: [] })),
-      { ...newReward("hot", "Hot", 1), deeds: [] },
-      { ...newReward("last", "Last", 1), stock: 1_000, deeds: [] },
+      ...Array.from({ length: 40 }, (_, i) => ({ ...newReward(`r${i}`, `Reward ${i}`, 1), effects: [] })),
+      { ...newReward("hot", "Hot", 1), effects: [] },
+      { ...newReward("last", "Last", 1), stock: 1_000, effects: [] },
     ];
     const show = { ...freshShow(), state: "on" as const, show: { id: "bench", sinceMs: Date.now(), by: "bench", how: "hand" as const } };
     await db("channels").insert({ id, name: "Bench", salt: 1, revision: 1, hushed: false, created_ms: 1 });
@@ -65,7 +67,7 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
       });
       await db("game_versions").insert({ game_id: `b-${kind}`, version: 1, settings: JSON.stringify(settings), by: "x", at_ms: 1 });
     }
-    await db("game_states").insert({ game_id: "b-show", seq: 0, durable: JSON.stringify(show) });
+    await db("game_states").insert({ game_id: "b-show", seq: 0, durable: JSON.stringify(show), version: versionOf(showRules.stateSteps) });
     await pool.query("CREATE TABLE bench_rows (id INT PRIMARY KEY, n BIGINT NOT NULL)");
     await pool.query("INSERT INTO bench_rows VALUES (0,0),(1,0),(2,0),(3,0),(4,0),(5,0),(6,0),(7,0)");
     let k = 0;
@@ -88,17 +90,17 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     const buy = async (reward: string): Promise<boolean> => {
       n += 1;
       const viewer = all[n % 5_000] ?? { id: "v0", name: "v0" };
-      const done = await runner.requests.wish({ ...viewer, roles: [] }, { id: `w${n}`, reward, text: "", price: 1 });
+      const done = await runner.requests.purchase({ ...viewer, roles: [] }, { id: `w${n}`, reward, text: "", price: 1 });
       return done.ok;
     };
     await rate(1, 8, update);
-    await rate(1, lanes, () => buy(`r${n % 40}`));
+    await rate(1, queues, () => buy(`r${n % 40}`));
     // By turns, so that the machine's neighbours disturb all alike.
     const [raw, spread, hot]: [number[], number[], number[]] = [[], [], []];
     for (let turn = 0; turn < 3; turn += 1) {
       raw.push(await rate(2, 8, update));
-      spread.push(await rate(2, lanes, () => buy(`r${n % 40}`)));
-      hot.push(await rate(2, lanes, () => buy("hot")));
+      spread.push(await rate(2, queues, () => buy(`r${n % 40}`)));
+      hot.push(await rate(2, queues, () => buy("hot")));
     }
     const mid = (list: number[]): number => quantile(list, 0.5);
     for (const [what, list] of [

@@ -50,14 +50,14 @@ function sender(stack: Stack) {
   return { send, close: () => agent.destroy() };
 }
 
-async function rate(forS: number, lanes: number, work: () => Promise<number>): Promise<number> {
+async function rate(forS: number, queues: number, work: () => Promise<number>): Promise<number> {
   const until = performance.now() + forS * 1000;
   let done = 0;
   const from = performance.now();
   await Promise.all(
-    Array.from({ length: lanes }, async () => {
+    Array.from({ length: queues }, async () => {
       while (performance.now() < until) {
-        // Read after the wait: the lanes share the sum.
+        // Read after the wait: the queues share the sum.
         const more = await work();
         done += more;
       }

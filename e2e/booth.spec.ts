@@ -7,7 +7,7 @@ test.beforeEach(() => control("/demo/reset"));
 const picture = (page: Page) => page.frames().find((f) => f.url().includes("#peek:"));
 const pictureFacts = async (
   page: Page,
-): Promise<{ lives: Record<string, number>; moments: number; sounds: number; shown: Record<string, { health: number } | null> }> =>
+): Promise<{ lives: Record<string, number>; alerts: number; sounds: number; shown: Record<string, { health: number } | null> }> =>
   picture(page)!.evaluate(() => (window as unknown as { izzamFacts: () => never }).izzamFacts());
 const health = (page: Page) => page.getByTestId("boss-health");
 const chip = (page: Page, text: string | RegExp) => page.getByTestId("talk").locator("[data-chip]").filter({ hasText: text });
@@ -19,7 +19,7 @@ async function toBooth(page: Page, as: "owner" | "moderator" = "owner"): Promise
 }
 /** By the API; and the page knows, so that its keys are there. */
 const onAir = async (page: Page): Promise<void> => {
-  const done = await ask(page, "POST", "/games/show/hand", { hand: { do: "show", what: "on-air" }, id: `hand-${Date.now()}` });
+  const done = await ask(page, "POST", "/games/show/hand", { command: { do: "show", what: "on-air" }, id: `command-${Date.now()}` });
   expect(done.ok).toBe(true);
   await expect(state(page)).toHaveAttribute("data-show", "on");
 };
@@ -59,8 +59,8 @@ test("a moderator runs a whole rehearsed show from the booth with the keyboard a
 
   // A cue by its key, and what it shows.
   await page.keyboard.press("q");
-  await expect.poll(async () => (await facts(overlay)).moments).toBe(1);
-  await expect.poll(async () => (await pictureFacts(page)).moments).toBe(1);
+  await expect.poll(async () => (await facts(overlay)).alerts).toBe(1);
+  await expect.poll(async () => (await pictureFacts(page)).alerts).toBe(1);
   expect((await pictureFacts(page)).sounds).toBe(0);
   await expect(page.locator("[data-cue=kiln-door]")).toHaveAttribute("aria-disabled", "true");
   // A key within its rest fires nothing, and says how long.
@@ -105,15 +105,15 @@ test("a moderator runs a whole rehearsed show from the booth with the keyboard a
   // Hush: everything is empty at once; what comes meanwhile waits, and is decided by a key.
   await page.keyboard.press(".");
   await expect(page.getByRole("status").filter({ hasText: "Hushed" })).toBeVisible();
-  await expect.poll(async () => (await facts(overlay)).moments).toBe(0);
+  await expect.poll(async () => (await facts(overlay)).alerts).toBe(0);
   await expect(page.locator("[data-cue=kiln-door]")).toHaveAttribute("aria-disabled", "false");
   await page.keyboard.press("q");
   await expect(chip(page, "cue Kiln door")).toHaveCount(2);
   await page.keyboard.press(".");
   await expect(page.getByRole("listitem").filter({ hasText: "Held under hush: “The kiln is open”" })).toBeVisible();
-  expect((await facts(overlay)).moments).toBe(0);
+  expect((await facts(overlay)).alerts).toBe(0);
   await page.keyboard.press("y");
-  await expect.poll(async () => (await facts(overlay)).moments).toBe(1);
+  await expect.poll(async () => (await facts(overlay)).alerts).toBe(1);
   await expect(page.getByTestId("waiting-count")).toHaveCount(0);
 
   // Speaking in chat; typing is never a command.

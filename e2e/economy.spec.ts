@@ -168,7 +168,7 @@ test("what is private is sealed, read by the owner alone, and gone from moderato
   test.setTimeout(90_000);
   await signIn(page);
   await ask(page, "POST", "/games/points/hand", {
-    hand: { do: "adjust", viewer: "loamy", name: "loamy", by: 9_000, why: "for the test" },
+    command: { do: "adjust", viewer: "loamy", name: "loamy", by: 9_000, why: "for the test" },
     id: "hand-adjust-1",
   });
   const phone = await (await apart(browser)).newPage();
@@ -177,16 +177,16 @@ test("what is private is sealed, read by the owner alone, and gone from moderato
   await tag(phone, "card")
     .getByRole("button", { name: /get it/ })
     .click();
-  await phone.getByLabel(/Where shall it be sent/).fill("Ebb Lane 4, Tidemouth");
+  await phone.getByLabel(/Where shall it be sent/).fill("Ebb Queue 4, Tidemouth");
   await tag(phone, "card")
     .getByRole("button", { name: /^Get it for/ })
     .click();
   await expect(points(phone)).toHaveText("5,000");
   await page.goto(`${base}/review/sales`);
   const row = page.locator("[data-sale]").filter({ hasText: "loamy wants Postcard" });
-  await expect(row).not.toContainText("Ebb Lane");
+  await expect(row).not.toContainText("Ebb Queue");
   await row.getByRole("button", { name: "Show what is private" }).click();
-  await expect(row).toContainText("Ebb Lane 4, Tidemouth");
+  await expect(row).toContainText("Ebb Queue 4, Tidemouth");
   const moderator = await (await apart(browser)).newPage();
   await signIn(moderator, "moderator", "/review/sales");
   const theirs = moderator.locator("[data-sale]").filter({ hasText: "loamy wants Postcard" });

@@ -177,7 +177,7 @@ test("while the database is gone the overlay stays and emotes fly; the operator 
   await sayUntilShown(overlay, "spongeDab");
   // Hush does not need the database.
   await page.getByRole("heading", { name: "Try it" }).click();
-  // Each press is waited for: a second one before the first is answered is the hand that struck twice, and stays hushed.
+  // Each press is waited for: a second one before the first is answered is a hand that strikes twice, and stays hushed.
   const hushed = page.getByText("Hushed: every overlay is empty and silent.");
   await page.keyboard.press(".");
   await expect(hushed).toBeVisible();

@@ -103,7 +103,7 @@ test("a prop that is removed while in use: told, the rest goes on, undone in one
   await expect(page.getByText("Potters break was removed. Cues will show nothing in its place.")).toBeVisible();
   await ask(page, "POST", "/cues/break/fire", { id: "fire-break-1", via: "click" });
   await expect(overlay.getByText("Back in five minutes")).toBeVisible();
-  await expect(overlay.locator(".izzam-moment-picture")).toHaveCount(0);
+  await expect(overlay.locator(".izzam-alert-picture")).toHaveCount(0);
   await ask(page, "POST", "/cues/break/fire", { id: "fire-break-2", via: "click" });
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.locator("[data-prop='Potters break']")).toBeVisible();
@@ -111,7 +111,7 @@ test("a prop that is removed while in use: told, the rest goes on, undone in one
   await page.getByLabel("Another file for Potters break").setInputFiles([file("new.png", await png("#0a5", 90, 90))]);
   await expect(page.getByText("Potters break was replaced, in Cues too.")).toBeVisible();
   await ask(page, "POST", "/cues/break/fire", { id: "fire-break-3", via: "click" });
-  await expect(overlay.locator(".izzam-moment-picture")).toBeVisible();
+  await expect(overlay.locator(".izzam-alert-picture")).toBeVisible();
   await page.getByLabel("Another file for Potters break").setInputFiles([file("tone.wav", wav(0.5))]);
   await expect(page.getByText("A picture can only be replaced by a picture")).toBeVisible();
 });

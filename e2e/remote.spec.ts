@@ -37,7 +37,7 @@ test("a whole rehearsed show is run from a paired phone alone", async ({ page, b
   await say("kilnGlow");
   await expect.poll(async () => (await facts(overlay)).lives["emote-wall"]).toBeGreaterThan(0);
   await tap(/^Kiln door/);
-  await expect.poll(async () => (await facts(overlay)).moments).toBe(1);
+  await expect.poll(async () => (await facts(overlay)).alerts).toBe(1);
   await expect(phone.locator("[data-cue=kiln-door]")).toContainText(/cooldown \d s/);
   await tap("−100");
   await expect(phone.locator("[data-testid=remote-stands][data-game=old-spall]")).toHaveText("Old Spall at 500 of 600");
@@ -95,7 +95,9 @@ test("a code pairs one phone, once; a paired phone may act and nothing else; unp
   await phone.waitForURL(/sign-in/);
   await phone.goto(`${base}/remote`);
   await expect(phone.getByRole("button", { name: "Hush" })).toBeVisible();
-  expect((await ask(phone, "POST", "/games/old-spall/hand", { hand: { do: "damage", amount: 5 }, id: "hand-from-phone" })).ok).toBe(true);
+  expect((await ask(phone, "POST", "/games/old-spall/hand", { command: { do: "damage", amount: 5 }, id: "hand-from-phone" })).ok).toBe(
+    true,
+  );
   for (const [method, path] of [
     ["POST", "/remotes"],
     ["POST", "/say"],

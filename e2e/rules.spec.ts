@@ -65,7 +65,7 @@ test("a rule is made of sentences, refused while it can’t work, published, and
   await give({ kind: "host", as: "quietferry", amount: 3 });
   await expect.poll(async () => (await rigLog()).map((l) => l.text)).toContain("Thank you, quietferry");
   await expect(overlay.getByText("quietferry and 3 friends")).toBeVisible();
-  await expect.poll(async () => (await facts(overlay)).moments).toBe(1);
+  await expect.poll(async () => (await facts(overlay)).alerts).toBe(1);
 });
 
 test("rules, and what happens in them, are put in another order by their grip and by keys", async ({ page }) => {
@@ -105,7 +105,7 @@ test("what viewers write is shown as text, cleaned and covered, whatever they tr
   const overlay = await openOverlay(context, await copyLink(page));
   await expect.poll(async () => (await facts(overlay)).live).toBeGreaterThanOrEqual(0);
   await give({ kind: "tip", as: "loamy", amount: 150, text: "<img src=x onerror=alert(1)> {viewer} crackpot http://x.invalid" });
-  const shown = overlay.locator(".izzam-moment-text");
+  const shown = overlay.locator(".izzam-alert-text");
   await expect(shown).toHaveText("loamy tips 1.50 EUR <img src=x onerror=alert(1)> {viewer} •••••••• (link)");
   expect(await shown.locator("img").count()).toBe(0);
 });

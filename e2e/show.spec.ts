@@ -65,7 +65,7 @@ test("a rundown goes out as CSV and JSON and comes in again; lines that can’t 
     page.getByLabel("A rundown file").setInputFiles({ name, mimeType: "text/plain", buffer: Buffer.from(text) });
   await bring("bad.csv", "what,is,this\n1,2,3\n");
   await expect(page.getByText("The first line of the file must name the columns")).toBeVisible();
-  await bring("mine.csv", `${csv}\r\n90,,Fire it twice,cue,No such cue,hand,,,\r\nsoon,,Later,note,,hand,,,\r\n`);
+  await bring("mine.csv", `${csv}\r\n90,,Fire it twice,cue,No such cue,command,,,\r\nsoon,,Later,note,,command,,,\r\n`);
   const answer = page.getByRole("alert").filter({ hasText: "can be taken from this file" });
   await expect(answer).toContainText("6 things can be taken from this file, 2 lines have a problem.");
   await expect(answer).toContainText("Line 8: There is no cue “No such cue”.");

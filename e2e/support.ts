@@ -107,14 +107,14 @@ export async function giveRaw(text: string, type: string): Promise<{ status: num
   const response = await fetch(`${practice}/event/raw`, { method: "POST", body: JSON.stringify({ text, type }) });
   return (await response.json()) as { status: number; said: string };
 }
-/** Waits until what has just been changed is drawn and nothing is on its way any more, but what goes round for ever. */
+/** Waits until what has just been changed is drawn and nothing is on its way any more, but what goes on for long. */
 export const settled = (page: Page): Promise<void> =>
   page.evaluate(async () => {
     const frame = (): Promise<number> => new Promise(requestAnimationFrame);
-    const moving = (): boolean => document.getAnimations().some((a) => Number.isFinite(a.effect?.getComputedTiming().endTime));
     await frame();
     await frame();
-    for (let n = 0; n < 60 && moving(); n += 1) await frame();
+    const short = document.getAnimations().filter((a) => Number(a.effect?.getComputedTiming().endTime) < 2_000);
+    await Promise.allSettled(short.map((a) => a.finished));
   });
 /** What was said and done at the rig so far. */
 export async function rigLog(): Promise<readonly Readonly<{ name: string; text: string }>[]> {
@@ -179,7 +179,7 @@ export type Facts = Readonly<{
   lives: Readonly<Record<string, number>>;
   drawing: string;
   scriptMs: number;
-  moments: number;
+  alerts: number;
   voice: boolean;
   sounds: number;
   shown: Readonly<Record<string, { name: string; health: number; max: number } | null>>;

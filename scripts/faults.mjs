@@ -101,11 +101,11 @@ export async function faultRounds({ rounds, seed }) {
     return (response.headers.get("set-cookie") ?? "").split(";")[0];
   };
   const session = await cookie();
-  const hand = (game, id, what) =>
-    fetch(`${stack.base}/api/games/${game}/hand`, {
+  const command = (game, id, what) =>
+    fetch(`${stack.base}/api/games/${game}/command`, {
       method: "POST",
       headers: { "content-type": "application/json", origin: stack.base, cookie: session },
-      body: JSON.stringify({ id, hand: what }),
+      body: JSON.stringify({ id, command: what }),
       signal: AbortSignal.timeout(15_000),
     })
       .then((r) => r.json())
@@ -143,9 +143,9 @@ export async function faultRounds({ rounds, seed }) {
         );
         jobs.push(saySomething(viewer, pick(words), `m-${seed}-${round}-${i}`));
       }
-      jobs.push(hand("old-spall", `hit-${seed}-${round}`, { do: "damage", amount: 1 + Math.floor(chance() * 40) }));
+      jobs.push(command("old-spall", `hit-${seed}-${round}`, { do: "damage", amount: 1 + Math.floor(chance() * 40) }));
       const [sale] = await sql("select seq from sales where state = 'done' order by rand(?) limit 1", [round]).catch(() => []);
-      if (sale !== undefined) jobs.push(hand("rewards", `back-${seed}-${round}`, { do: "sale", sale: `s${sale.seq}`, what: "refund" }));
+      if (sale !== undefined) jobs.push(command("rewards", `back-${seed}-${round}`, { do: "sale", sale: `s${sale.seq}`, what: "refund" }));
       await wait(chance() * 60);
       const target = chance() < 0.6 ? "engine" : "database";
       await stack.kill(target);

@@ -40,10 +40,10 @@ async function backdate(stack, minutes) {
   await add(5, "timer", "timer", note("show/started", "Old Spall wakes"));
   await add(12, "raid", "event", { ...who("ferrule7"), viewers: 48 });
   for (const minute of [13, 14, 17, 21, 22, 30, 31, 33, 39]) await add(minute, "follow", "event", who("pale_oar"));
-  await add(24, "hand", "operator", {
+  await add(24, "command", "operator", {
     gameId: "kiln-show",
     by: "kilnkeeper",
-    hand: { do: "plan-fire" },
+    command: { do: "plan-fire" },
     ...note("show/started", "Golden flock"),
   });
   await add(31, "happened", "game", { what: "boss/fell", text: "Old Spall" });

@@ -1,6 +1,6 @@
 import { type Stage, wireVersion } from "../core/wire/messages";
 import { scenes } from "../games/registry-scenes";
-import { AlertsLayer, momentStyle } from "../overlay/alerts-layer";
+import { AlertsLayer, alertStyle } from "../overlay/alerts-layer";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
 import { openLink } from "./link";
@@ -23,9 +23,9 @@ const styled = (text: string): HTMLStyleElement => {
 
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const player = new StagePlayer(host, scenes);
-  const moments = new AlertsLayer(host);
+  const alerts = new AlertsLayer(host);
   const sounds = new SoundBoard();
-  styled(momentStyle);
+  styled(alertStyle);
   const own = styled("");
   let hushed = false;
   let shows = true;
@@ -37,9 +37,9 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     hushed = on;
     player.hush(on);
     if (on) {
-      moments.clear();
+      alerts.clear();
       sounds.stopAll();
-    } else if (stage !== null) moments.setStage(stage.sprites, stage.moments);
+    } else if (stage !== null) alerts.setStage(stage.sprites, stage.alerts);
   };
   /** What was sold is seen or heard here: now it is delivered. */
   const said = (sale: string | undefined): void => {
@@ -55,7 +55,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           shows = stage.shows;
           own.textContent = stage.css;
           player.setStage(shows ? stage : { ...stage, games: [] });
-          moments.setStage(stage.sprites, hushed ? [] : stage.moments);
+          alerts.setStage(stage.sprites, hushed ? [] : stage.alerts);
           if (message.type === "snapshot") hush(message.hushed);
           sounds.setStage(stage.sounds);
           break;
@@ -66,14 +66,14 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
         case "effects":
           if (shows) for (const { game, effect } of message.items) player.effect(game, effect);
           break;
-        case "moment":
+        case "alert":
           if (hushed) break;
-          if (shows && moments.play(message.moment)) said(message.moment.sale);
-          if (message.moment.sound !== "" && peek === null)
-            void sounds.play(message.moment).then((heard) => heard && said(message.moment.sale));
+          if (shows && alerts.play(message.alert)) said(message.alert.sale);
+          if (message.alert.sound !== "" && peek === null)
+            void sounds.play(message.alert).then((heard) => heard && said(message.alert.sale));
           break;
-        case "moment-end":
-          moments.end(message.ids);
+        case "alert-end":
+          alerts.end(message.ids);
           sounds.end(message.ids);
           break;
         case "hush":
@@ -88,7 +88,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
         case "gone":
           player.clear(true);
           player.free();
-          moments.free();
+          alerts.free();
           sounds.free();
           break;
       }
@@ -124,7 +124,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   Object.assign(window, {
     izzamFacts: () => ({
       ...player.facts(),
-      moments: moments.live,
+      alerts: alerts.live,
       voice: sounds.speaks,
       sounds: sounds.begun,
       lives: player.lives(),

@@ -64,8 +64,8 @@ export class SoundBoard {
   }
 
   /** Whether it is heard now. */
-  async play(moment: Alert): Promise<boolean> {
-    const sound = this.sounds.get(moment.sound);
+  async play(alert: Alert): Promise<boolean> {
+    const sound = this.sounds.get(alert.sound);
     const context = this.open();
     if (!this.voice || sound === undefined || context === null) return false;
     const askedMs = performance.now();
@@ -74,11 +74,11 @@ export class SoundBoard {
     if (buffer === null || !this.voice || performance.now() - askedMs > 1_500 || context.state !== "running") return false;
     const source = context.createBufferSource();
     const gain = context.createGain();
-    gain.gain.value = sound.volume * moment.volume;
+    gain.gain.value = sound.volume * alert.volume;
     source.buffer = buffer;
     source.connect(gain).connect(context.destination);
-    source.onended = () => this.playing.delete(moment.id);
-    this.playing.set(moment.id, { source, gain });
+    source.onended = () => this.playing.delete(alert.id);
+    this.playing.set(alert.id, { source, gain });
     source.start();
     this.begun += 1;
     return true;

@@ -69,6 +69,8 @@ function NumberBlank({ blank, value, onChange }: BlankProps) {
   const typing = useRef(false);
   const id = useId();
   const before = useRef(shown);
+  /** What stood here when the cursor came: a number half typed was taken too, and Escape takes that back. */
+  const atFocus = useRef(value);
   useEffect(() => {
     // What is being typed stays; what was only looked at follows.
     setText((now) => (!typing.current || now === before.current ? shown : now));
@@ -109,6 +111,7 @@ function NumberBlank({ blank, value, onChange }: BlankProps) {
         borderColor={problem === "" ? "ochreText" : "brickText"}
         onFocus={(e) => {
           typing.current = true;
+          atFocus.current = value;
           e.currentTarget.select();
         }}
         onBlur={() => {
@@ -120,8 +123,9 @@ function NumberBlank({ blank, value, onChange }: BlankProps) {
         onKeyDown={(e) => {
           if (e.key === "Enter") e.currentTarget.blur();
           if (e.key === "Escape") {
-            setText(shown);
+            setText(inWords(Number(atFocus.current) / scale));
             setProblem("");
+            if (value !== atFocus.current) onChange(atFocus.current);
             e.stopPropagation();
           }
           if (e.key === "ArrowUp" || e.key === "ArrowDown") {

@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Menu, Portal, Text } from "@chakra-ui/react";
 import { ChevronDown } from "lucide-react";
 import { tell } from "../../ui/toaster";
-import { clockOf, layAndTell, theShow, useNow, useShow } from "./show";
+import { clockOf, commandAndTell, theShow, useNow, useShow } from "./show";
 
 const Clock = ({ sinceMs }: { sinceMs: number }) => {
   const now = useNow(500);
@@ -20,7 +20,7 @@ export function ShowState() {
   const { state } = show;
   const words = { off: "Off air", rehearsing: "Rehearsing", on: "On air" }[state];
   const go = async (what: "on-air" | "rehearse" | "end"): Promise<void> => {
-    if (!(await layAndTell(theShow, { do: "show", what }))) return;
+    if (!(await commandAndTell(theShow, { do: "show", what }))) return;
     if (what === "rehearse") tell("Rehearsing. Chat hears nothing, and when it ends every game stands as it did before.");
     else if (what === "on-air") tell("On air. What counts per show begins now.");
     else tell(state === "rehearsing" ? "The rehearsal ended. Every game stands as it did before." : "The show ended.");

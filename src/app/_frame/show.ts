@@ -16,25 +16,25 @@ export type ShowView = Pick<ShowDurable, "state" | "show" | "plan" | "done" | "s
 export const useShow = (): ShowView | null =>
   useLive((s) => (s.standing?.games.find((g) => g.kind === "show")?.view as ShowView | undefined) ?? null);
 
-export const freshId = (): string => `hand-${Array.from(crypto.getRandomValues(new Uint32Array(3))).join("-")}`;
+export const freshId = (): string => `command-${Array.from(crypto.getRandomValues(new Uint32Array(3))).join("-")}`;
 
-/** Lays a hand on a part; what came of it, or null after telling why not. */
-export async function lay(part: string, hand: Command): Promise<readonly Note[] | null> {
-  const done = await call<readonly Note[]>("POST", `/games/${part}/hand`, { hand, id: freshId() });
+/** Gives a module a command; what came of it, or null after telling why not. */
+export async function sendCommand(module: string, command: Command): Promise<readonly Note[] | null> {
+  const done = await call<readonly Note[]>("POST", `/games/${module}/command`, { command, id: freshId() });
   if (done.ok) return done.value;
   tellTrouble(done.words);
   return null;
 }
 
 /** The same, and what did not go through is told in words. What did is told by `done`, where it can't be seen. */
-export async function layAndTell(
-  part: Readonly<{ id: string; kind: string }>,
-  hand: Command,
+export async function commandAndTell(
+  module: Readonly<{ id: string; kind: string }>,
+  command: Command,
   done?: (words: string) => void,
 ): Promise<boolean> {
-  const notes = await lay(part.id, hand);
+  const notes = await sendCommand(module.id, command);
   for (const note of notes ?? []) {
-    const words = noteInWords(part.kind, note);
+    const words = noteInWords(module.kind, note);
     if (words === "") continue;
     if (note.refusal !== undefined) tellTrouble(asSentence(words));
     else done?.(asSentence(words));

@@ -10,7 +10,7 @@ import { tellTrouble } from "../../ui/toaster";
 import { call } from "./call";
 import { HealthSign } from "./health-sign";
 import { useLive, useLiveLink } from "./live";
-import { layAndTell, theShow, useShow } from "./show";
+import { commandAndTell, theShow, useShow } from "./show";
 import { ShowState } from "./show-state";
 import { isNight, setSurface, useOwnSurface } from "./surface";
 
@@ -60,14 +60,21 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
       })),
       ...(state === "on"
         ? []
-        : [{ id: "show.on", label: "Go on air", group: "The show", run: () => void layAndTell(theShow, { do: "show", what: "on-air" }) }]),
+        : [
+            {
+              id: "show.on",
+              label: "Go on air",
+              group: "The show",
+              run: () => void commandAndTell(theShow, { do: "show", what: "on-air" }),
+            },
+          ]),
       ...(state === "off"
         ? [
             {
               id: "show.rehearse",
               label: "Begin a rehearsal",
               group: "The show",
-              run: () => void layAndTell(theShow, { do: "show", what: "rehearse" }),
+              run: () => void commandAndTell(theShow, { do: "show", what: "rehearse" }),
             },
           ]
         : [
@@ -77,7 +84,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
               words: "end",
               grave: true,
               group: "The show",
-              run: () => void layAndTell(theShow, { do: "show", what: "end" }),
+              run: () => void commandAndTell(theShow, { do: "show", what: "end" }),
             },
           ]),
       { id: "surface", label: "Light or dark screen", group: "Everywhere", key: "n", run: () => setSurface(!isNight()) },

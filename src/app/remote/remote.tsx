@@ -6,7 +6,7 @@ import { gameOf, isGame } from "../../core/games/registry";
 import { nextItem } from "../../core/show/rules";
 import type { Command } from "../../core/signals/signal";
 import { tell } from "../../ui/toaster";
-import { clockOf, layAndTell, theShow, useNow, useShow } from "../_frame/show";
+import { clockOf, commandAndTell, theShow, useNow, useShow } from "../_frame/show";
 import { useLive, useLiveLink } from "../_frame/live";
 import { setHush } from "../_frame/top-bar";
 import { fireCue, useCues } from "../(operator)/run/cue-keys";
@@ -92,7 +92,11 @@ export function Remote({
           <Big
             main
             onClick={() =>
-              void layAndTell(theShow, { do: "plan-fire", item: next.id, times: show?.done.find((d) => d.item === next.id)?.times ?? 0 })
+              void commandAndTell(theShow, {
+                do: "plan-fire",
+                item: next.id,
+                times: show?.done.find((d) => d.item === next.id)?.times ?? 0,
+              })
             }
           >
             {next.does.do === "note" ? `Done: ${next.title}` : `Start: ${next.title}`}
@@ -137,12 +141,12 @@ export function Remote({
       ))}
       <Section title="The show">
         <Flex gap="2">
-          {state === "off" && <Big onClick={() => void layAndTell(theShow, { do: "show", what: "rehearse" })}>Rehearse</Big>}
-          {state !== "on" && <Big onClick={() => void layAndTell(theShow, { do: "show", what: "on-air" })}>Go on air</Big>}
+          {state === "off" && <Big onClick={() => void commandAndTell(theShow, { do: "show", what: "rehearse" })}>Rehearse</Big>}
+          {state !== "on" && <Big onClick={() => void commandAndTell(theShow, { do: "show", what: "on-air" })}>Go on air</Big>}
           {state !== "off" && (
             <Sure
               words={state === "on" ? "End the show" : "End the rehearsal"}
-              onClick={() => void layAndTell(theShow, { do: "show", what: "end" })}
+              onClick={() => void commandAndTell(theShow, { do: "show", what: "end" })}
             />
           )}
         </Flex>
@@ -201,7 +205,7 @@ type Game = Readonly<{ id: string; kind: string; name: string; view: Record<stri
 /** A running game's actions, by its definition. */
 function GameHands({ game }: Readonly<{ game: Game }>) {
   const running = game.view["on"] === true;
-  const run = (what: Command): Promise<boolean> => layAndTell(game, what, tell);
+  const run = (what: Command): Promise<boolean> => commandAndTell(game, what, tell);
   const stands = running ? (gameOf(game.kind)?.stands?.(game.view) ?? "") : "stopped";
   const buttons = buttonsOf(game.kind);
   const quick = buttons.filter(([, a]) => (a.quick?.length ?? 0) > 1);

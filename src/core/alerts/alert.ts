@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /**
- * A moment: a picture, a sound, a text, together, for a while. It carries its own length and is played
+ * A alert: a picture, a sound, a text, together, for a while. It carries its own length and is played
  * once or, if a page was away, dropped, never late. Places and sizes are shares of the overlay.
  */
 const share = z.number().min(0).max(1);
@@ -14,7 +14,7 @@ export const alertLookSchema = z.object({
   entrance: z.enum(entrances),
 });
 export type AlertLook = z.infer<typeof alertLookSchema>;
-export const momentLookDefaults: AlertLook = { x: 0.5, y: 0.35, size: 0.3, entrance: "spring" };
+export const alertLookDefaults: AlertLook = { x: 0.5, y: 0.35, size: 0.3, entrance: "spring" };
 
 export const alertSchema = z.object({
   id: z.string().max(120),

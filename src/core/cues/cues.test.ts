@@ -2,8 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
-import { momentLookDefaults } from "../alerts/alert";
-import type { Deed } from "../rules/deeds";
+import { alertLookDefaults } from "../alerts/alert";
+import type { RuleEffect } from "../rules/effects";
 import type { Signal, Viewer } from "../signals/signal";
 import { type CueTransient, cueBook } from "./cues";
 import { type Cue, type CueBook, cueBookSchema, type CueBookDurable, newCue } from "./settings";
@@ -29,18 +29,18 @@ const said = (text: string, roles: Viewer["roles"] = ["moderator"], atMs = 1_000
   text,
   marks: [],
 });
-const show: Deed = {
+const show: RuleEffect = {
   do: "show",
   picture: "cup",
   sound: "bell",
   volume: 80,
   text: "Tea break at {channel}",
   ms: 5_000,
-  lane: "",
-  look: momentLookDefaults,
+  queue: "",
+  look: alertLookDefaults,
 };
-const cue = (part: Partial<Cue>): Cue => ({ ...newCue("door", "Kiln door"), deeds: [{ do: "say", text: "open" }], ...part });
-const book = (...cues: Cue[]): CueBook => cueBookSchema.parse({ schema: 2, cues });
+const cue = (part: Partial<Cue>): Cue => ({ ...newCue("door", "Kiln door"), effects: [{ do: "say", text: "open" }], ...part });
+const book = (...cues: Cue[]): CueBook => cueBookSchema.parse({ schema: 3, cues });
 type State = { durable: CueBookDurable; transient: CueTransient };
 const start = (): State => ({ durable: { on: [], pending: [] }, transient: { fired: {} } });
 const run = (settings: CueBook, signal: Signal, at: State = start()) =>
@@ -68,12 +68,12 @@ describe("cues", () => {
   });
   test("one that is not there is refused", () => expect(run(book(), fired("door")).notes[0]?.refusal?.code).toBe("cue/unknown"));
   test("an on/off cue stays on the picture until it is fired again, after a restart too; its sound plays once", () => {
-    const settings = book(cue({ kind: "on-off", cooldownMs: 0, deeds: [show], offDeeds: [{ do: "say", text: "back" }] }));
+    const settings = book(cue({ kind: "on-off", cooldownMs: 0, effects: [show], offEffects: [{ do: "say", text: "back" }] }));
     const on = run(settings, fired("door"));
-    expect(on.orders).toMatchObject([{ do: "show", moment: { picture: "", text: "", sound: "bell" } }]);
+    expect(on.orders).toMatchObject([{ do: "show", alert: { picture: "", text: "", sound: "bell" } }]);
     const kept = cueBook.durable.parse(JSON.parse(JSON.stringify(on.durable)));
     expect(cueBook.view(settings, kept, "overlay")).toMatchObject({
-      moments: [{ picture: "prop:cup", text: "Tea break at Saltmarsh Kiln" }],
+      alerts: [{ picture: "prop:cup", text: "Tea break at Saltmarsh Kiln" }],
     });
     expect(cueBook.view(settings, kept, "operator", on.transient)).toMatchObject({
       on: ["door"],
@@ -82,11 +82,11 @@ describe("cues", () => {
     expect(cueBook.view(settings, kept, "viewer")).toEqual({});
     const off = run(settings, fired("door", 9_000), { durable: kept, transient: on.transient });
     expect(off.orders).toEqual([{ do: "say", text: "back" }]);
-    expect(cueBook.view(settings, off.durable, "overlay")).toEqual({ moments: [] });
+    expect(cueBook.view(settings, off.durable, "overlay")).toEqual({ alerts: [] });
   });
   test("going off drops what a wait still held back", () => {
-    const deeds: Deed[] = [show, { do: "wait", ms: 60_000 }, { do: "say", text: "still waiting" }];
-    const settings = book(cue({ kind: "on-off", cooldownMs: 0, deeds }));
+    const effects: RuleEffect[] = [show, { do: "wait", ms: 60_000 }, { do: "say", text: "still waiting" }];
+    const settings = book(cue({ kind: "on-off", cooldownMs: 0, effects }));
     const on = run(settings, fired("door"));
     expect(cueBook.dueMs!(settings, on.durable)).toBe(61_000);
     const off = run(settings, fired("door", 2_000), on);
@@ -95,7 +95,7 @@ describe("cues", () => {
   test("what was waited for is done when it is due", () => {
     const settings = book(
       cue({
-        deeds: [
+        effects: [
           { do: "wait", ms: 500 },
           { do: "say", text: "late" },
         ],
@@ -103,21 +103,21 @@ describe("cues", () => {
     );
     const first = run(settings, fired("door"));
     expect(first.orders).toEqual([]);
-    const due = run(settings, { kind: "timer", seq: 99, atMs: 1_500, id: "t", partId: "cues" }, first);
+    const due = run(settings, { kind: "timer", seq: 99, atMs: 1_500, id: "t", moduleId: "cues" }, first);
     expect(due.orders).toEqual([{ do: "say", text: "late" }]);
   });
   test("a cue that was removed while on shows nothing any more", () => {
-    const on = run(book(cue({ kind: "on-off", deeds: [show] })), fired("door"));
-    expect(cueBook.view(book(), on.durable, "overlay")).toEqual({ moments: [] });
+    const on = run(book(cue({ kind: "on-off", effects: [show] })), fired("door"));
+    expect(cueBook.view(book(), on.durable, "overlay")).toEqual({ alerts: [] });
   });
   test("two of one key or word, an unknown variable, no name: can't be saved", () => {
     const problem = (...cues: Cue[]): string => {
-      const parsed = cueBookSchema.safeParse({ schema: 2, cues });
+      const parsed = cueBookSchema.safeParse({ schema: 3, cues });
       return parsed.success ? "" : (parsed.error.issues[0]?.message ?? "");
     };
     expect(problem(cue({ key: "1" }), cue({ id: "b", key: "1" }))).toMatch(/same key/);
     expect(problem(cue({ word: "!Door" }), cue({ id: "b", word: "!dóor" }))).toMatch(/same chat word/);
-    expect(problem(cue({ deeds: [{ do: "say", text: "{viewer}" }] }))).toMatch(/no variable of a cue/);
+    expect(problem(cue({ effects: [{ do: "say", text: "{viewer}" }] }))).toMatch(/no variable of a cue/);
     expect(problem(cue({ name: " " }))).toBe("A cue needs a name.");
     expect(problem(cue({ word: "two words" }))).toMatch(/no spaces/);
   });

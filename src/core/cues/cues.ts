@@ -2,8 +2,8 @@ import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
 import type { Module, Note, StepContext, StepOutcome } from "../module/module";
-import { nextDue, type Pending, perform, whatIsDue } from "../rules/deeds";
-import { cueBookTo2, pendingTo2 } from "../rules/migrations";
+import { nextDue, type Pending, perform, whatIsDue } from "../rules/effects";
+import { cueBookTo2, cueBookTo3, cuesStateTo3, pendingTo2 } from "../rules/migrations";
 import { mayAs, type Signal } from "../signals/signal";
 import { type Cue, type CueBook, cueBookDefaults, type CueBookDurable, cueBookDurableSchema, cueBookSchema } from "./settings";
 
@@ -18,8 +18,8 @@ const held = (at: At, why: Refusal, subject: string): Outcome => ({ ...still(at)
 export const coolingMs = (cue: Cue, firedMs: number | undefined, nowMs: number): number =>
   firedMs === undefined ? 0 : Math.max(0, firedMs + cue.cooldownMs - nowMs);
 
-/** A picture that an on/off cue shows stays: it is state, restored after a restart, not a moment. */
-const stays = (order: Order): boolean => order.do === "show" && (order.moment.picture !== "" || order.moment.text !== "");
+/** A picture that an on/off cue shows stays: it is state, restored after a restart, not an alert. */
+const stays = (order: Order): boolean => order.do === "show" && (order.alert.picture !== "" || order.alert.text !== "");
 
 function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): Outcome {
   const coolsMs = coolingMs(cue, at.transient.fired[cue.id], signal.atMs);
@@ -38,14 +38,17 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
     via: "click",
     viewer: null,
   };
-  const { orders, later } = perform(turningOff ? cue.offDeeds : cue.deeds, cueSignal, ctx, { id: `${signal.seq}.${cue.id}`, hidden: [] });
-  const sticky = cue.kind === "on-off" && !turningOff ? orders.flatMap((o) => (o.do === "show" && stays(o) ? [o.moment] : [])) : [];
+  const { orders, later } = perform(turningOff ? cue.offEffects : cue.effects, cueSignal, ctx, {
+    id: `${signal.seq}.${cue.id}`,
+    hidden: [],
+  });
+  const sticky = cue.kind === "on-off" && !turningOff ? orders.flatMap((o) => (o.do === "show" && stays(o) ? [o.alert] : [])) : [];
   const on =
     cue.kind === "once"
       ? at.durable.on
       : turningOff
         ? at.durable.on.filter((o) => o.cueId !== cue.id)
-        : [...at.durable.on, { cueId: cue.id, sinceMs: signal.atMs, moments: sticky }];
+        : [...at.durable.on, { cueId: cue.id, sinceMs: signal.atMs, alerts: sticky }];
   const pending: readonly Pending[] = [
     ...(turningOff ? at.durable.pending.filter((p) => !p.id.endsWith(`.${cue.id}`)) : at.durable.pending),
     ...later,
@@ -59,9 +62,9 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
     // A sound that belongs to what stays is played once, when it comes.
     orders: orders.flatMap((o): readonly Order[] =>
       sticky.length > 0 && o.do === "show" && stays(o)
-        ? o.moment.sound === ""
+        ? o.alert.sound === ""
           ? []
-          : [{ ...o, moment: { ...o.moment, picture: "", text: "" } }]
+          : [{ ...o, alert: { ...o.alert, picture: "", text: "" } }]
         : [o],
     ),
   };
@@ -92,8 +95,8 @@ export const cueBook: Module<CueBook, CueBookDurable, CueTransient, never> = {
   kind: "cues",
   settings: cueBookSchema,
   defaults: cueBookDefaults,
-  settingsSteps: [cueBookTo2],
-  stateSteps: [pendingTo2],
+  settingsSteps: [cueBookTo2, cueBookTo3],
+  stateSteps: [pendingTo2, cuesStateTo3],
   freshDurable: () => ({ on: [], pending: [] }),
   freshDust: () => ({ fired: {} }),
   durable: cueBookDurableSchema,
@@ -132,19 +135,19 @@ export const cueBook: Module<CueBook, CueBookDurable, CueTransient, never> = {
     if (audience === "operator")
       return {
         on: durable.on.map((o) => o.cueId),
-        cues: settings.cues.map(({ id, name, key, word, kind, cooldownMs, deeds }) => ({
+        cues: settings.cues.map(({ id, name, key, word, kind, cooldownMs, effects }) => ({
           id,
           name,
           key,
           word,
           kind,
-          does: deeds[0] === undefined ? "" : deeds[0].do === "act" ? deeds[0].act : deeds[0].do,
+          does: effects[0] === undefined ? "" : effects[0].do === "act" ? effects[0].act : effects[0].do,
           /** Until when it rests; 0 when it does not. */
           restsUntilMs: transient?.fired[id] === undefined ? 0 : transient.fired[id] + cooldownMs,
         })),
       };
     if (audience === "viewer") return {};
     // A cue that was removed while on no longer shows anything.
-    return { moments: durable.on.filter((o) => settings.cues.some((c) => c.id === o.cueId)).flatMap((o) => o.moments) };
+    return { alerts: durable.on.filter((o) => settings.cues.some((c) => c.id === o.cueId)).flatMap((o) => o.alerts) };
   },
 };

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { deedSchema, mostDeeds, pendingSchema, variablesOf } from "../rules/deeds";
+import { ruleEffectSchema, mostEffects, pendingSchema, variablesOf } from "../rules/effects";
 import { alertSchema } from "../alerts/alert";
 import { roles, roleSchema } from "../signals/signal";
 import { checkTemplate } from "../words/template";
@@ -17,14 +17,14 @@ export const cueSchema = z
     roles: z.array(roleSchema).min(1).max(roles.length),
     cooldownMs: z.int().min(0).max(3_600_000),
     kind: z.enum(["once", "on-off"]),
-    deeds: z.array(deedSchema).max(mostDeeds),
+    effects: z.array(ruleEffectSchema).max(mostEffects),
     /** What an on/off cue does when it is fired again. */
-    offDeeds: z.array(deedSchema).max(mostDeeds),
+    offEffects: z.array(ruleEffectSchema).max(mostEffects),
   })
   .superRefine((cue, ctx) => {
-    for (const deed of [...cue.deeds, ...cue.offDeeds]) {
-      if (!("text" in deed)) continue;
-      const checked = checkTemplate(deed.text, variablesOf["cue"] ?? []);
+    for (const effect of [...cue.effects, ...cue.offEffects]) {
+      if (!("text" in effect)) continue;
+      const checked = checkTemplate(effect.text, variablesOf["cue"] ?? []);
       if (!checked.ok)
         ctx.addIssue({
           code: "custom",
@@ -39,7 +39,7 @@ export type Cue = z.infer<typeof cueSchema>;
 
 export const cueBookSchema = z
   .object({
-    schema: z.literal(2),
+    schema: z.literal(3),
     cues: z.array(cueSchema).max(60, "There are at most 60 cues."),
     hiddenWords: z.array(z.string()).max(0).default([]),
   })
@@ -58,11 +58,11 @@ export const cueBookSchema = z
     twice((c) => fold(c.word), "chat word");
   });
 export type CueBook = z.infer<typeof cueBookSchema>;
-export const cueBookDefaults: CueBook = { schema: 2, cues: [], hiddenWords: [] };
+export const cueBookDefaults: CueBook = { schema: 3, cues: [], hiddenWords: [] };
 
 export const cueBookDurableSchema = z.object({
   /** On/off cues that are on, and what each keeps on the picture. */
-  on: z.array(z.object({ cueId: z.string(), sinceMs: z.number(), moments: z.array(alertSchema) })),
+  on: z.array(z.object({ cueId: z.string(), sinceMs: z.number(), alerts: z.array(alertSchema) })),
   pending: z.array(pendingSchema),
 });
 export type CueBookDurable = z.infer<typeof cueBookDurableSchema>;
@@ -75,6 +75,6 @@ export const newCue = (id: string, name: string): Cue => ({
   roles: ["moderator", "streamer"],
   cooldownMs: 3_000,
   kind: "once",
-  deeds: [],
-  offDeeds: [],
+  effects: [],
+  offEffects: [],
 });

@@ -41,9 +41,9 @@ function lively(game: AnyGame, seed: number, length: number) {
     for (const { afterMs, signal } of tried.signals) {
       seq += 1;
       const given = { ...signal, seq, atMs: times * 1_500 + afterMs, id: `s${seq}` } as Signal;
-      const read = given.kind === "hand" ? readCommand(game, given.hand) : null;
+      const read = given.kind === "command" ? readCommand(game, given.command) : null;
       if (read?.ok === false) continue;
-      const ready = given.kind === "hand" && read?.ok === true ? { ...given, hand: read.value } : given;
+      const ready = given.kind === "command" && read?.ok === true ? { ...given, command: read.value } : given;
       const outcome = game.step(deepFreeze({ settings, durable, transient }), deepFreeze(ready), ctx);
       durable = outcome.durable;
       transient = outcome.transient;

@@ -137,7 +137,7 @@ export type Module<S, D, T, E> = Readonly<{
     of: (durable: D) => Readonly<Record<string, unknown>> | null;
     with: (durable: D, states: Record<string, unknown> | null) => D;
   }>;
-  /** Its state is on the picture, as `moments` in its view for overlays. */
+  /** Its state is on the picture, as `alerts` in its view for overlays. */
   onStage?: boolean;
   /** What undoes something that it noted. */
   takeBack?: (note: Note) => readonly TakeBack[];

@@ -11,26 +11,26 @@ const noteSchema = z.object({
   subject: z.string().optional(),
   facts: factsSchema.optional(),
 });
-/** What a part asks of the rest of the channel. The engine carries it out, in order, within the same turn. */
+/** What a module asks of the rest of the channel. The engine carries it out, in order, within the same turn. */
 export const orderSchema = z.discriminatedUnion("do", [
-  /** `by`: in whose name, the part's own when left out. `answer`: chat is told what came of it. */
+  /** `by`: in whose name, the module's own when left out. `answer`: chat is told what came of it. */
   z.object({
-    do: z.literal("hand"),
+    do: z.literal("command"),
     gameId: z.string(),
     viewer: viewerSchema,
-    hand: commandSchema,
+    command: commandSchema,
     by: z.string().optional(),
     answer: z.boolean().optional(),
   }),
   z.object({ do: z.literal("say"), text: z.string() }),
-  z.object({ do: z.literal("show"), lane: z.string(), moment: alertSchema }),
+  z.object({ do: z.literal("show"), queue: z.string(), alert: alertSchema }),
   /** Tells a viewer in chat what came of what they asked. */
   z.object({ do: z.literal("answer"), to: z.string(), note: noteSchema }),
   z.object({ do: z.literal("cue"), cueId: z.string(), by: z.string(), via: z.enum(["rundown", "reward"]).optional() }),
-  /** To all other parts: a show begins or ends. */
+  /** To all other modules: a show begins or ends. */
   z.object({ do: z.literal("announce"), what: z.enum(["live", "ended"]) }),
   /** Keeps how every game stands, or puts it back. */
-  z.object({ do: z.literal("aside"), what: z.enum(["keep", "bring-back"]) }),
+  z.object({ do: z.literal("snapshot"), what: z.enum(["keep", "bring-back"]) }),
   /** What was bought is to be done: becomes a `redemption` signal. */
   z.object({
     do: z.literal("redeemed"),
@@ -43,6 +43,6 @@ export const orderSchema = z.discriminatedUnion("do", [
   }),
   z.object({ do: z.literal("hush"), on: z.boolean() }),
   /** Becomes a `happened` signal that rules can answer. */
-  z.object({ do: z.literal("tell"), what: z.string(), viewer: viewerSchema, amount: z.number(), text: z.string() }),
+  z.object({ do: z.literal("emit"), what: z.string(), viewer: viewerSchema, amount: z.number(), text: z.string() }),
 ]);
 export type Order = z.infer<typeof orderSchema>;

@@ -20,7 +20,7 @@ export const sampleViewer = (times: number, roles: readonly Role[] = []): Viewer
 };
 export const one = (says: string, signal: GivenSignal): Tried => ({ says, signals: [{ afterMs: 0, signal }] });
 export const said = (viewer: Viewer, text: string): GivenSignal => ({ kind: "message", viewer, text, marks: [] });
-export const commanded = (command: Command): GivenSignal => ({ kind: "hand", gameId: "preview", by: "you", viewer: null, hand: command });
+export const commanded = (command: Command): GivenSignal => ({ kind: "command", gameId: "preview", by: "you", viewer: null, command });
 
 /** A message as somebody typed it. */
 export const typed = (text: string, as: Role): Tried =>

@@ -194,17 +194,17 @@ describe("earning and giving", () => {
   });
   test("an operator sets it right with a reason, and takes nobody below none", () => {
     const give = setUp({}, { balance: () => 30 });
-    const hand = (by: number) =>
+    const command = (by: number) =>
       give({
-        kind: "hand",
+        kind: "command",
         gameId: "p",
         by: "maria",
         viewer: null,
-        hand: { do: "adjust", viewer: "ada", name: "Ada", by, why: "lost on Friday" },
+        command: { do: "adjust", viewer: "ada", name: "Ada", by, why: "lost on Friday" },
       });
-    expect(hand(-30).booking?.entries[0]).toMatchObject({ reason: "adjusted", about: "lost on Friday", by: "maria" });
+    expect(command(-30).booking?.entries[0]).toMatchObject({ reason: "adjusted", about: "lost on Friday", by: "maria" });
     // Both answers are values, in words.
-    expect(pointsNoteInWords(hand(-31).notes[0]!)).toContain("nobody can have less than 0");
-    expect(hand(-31).notes[0]?.refusal?.code).toBe("points/below-none");
+    expect(pointsNoteInWords(command(-31).notes[0]!)).toContain("nobody can have less than 0");
+    expect(command(-31).notes[0]?.refusal?.code).toBe("points/below-none");
   });
 });

@@ -166,49 +166,49 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
   return { ...still(at, [note]), orders, booking: { ...nothing, entries: [entry], names: [{ id: viewer.id, name: viewer.name }, to] } };
 }
 
-function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { name } = at.settings;
   const { by, atMs, id } = signal;
   // The engine has read it by the schemas in commands.ts.
-  const hand = signal.hand as PointsCommand;
+  const command = signal.command as PointsCommand;
   if (ctx.rehearsing) return no(at, refusal("points/rehearsing", { name }));
-  switch (hand.do) {
+  switch (command.do) {
     case "adjust": {
-      if (hand.by === 0) return no(at, refusal("points/nothing"));
-      const has = ctx.ledgerView.balance(hand.viewer);
-      if (has + hand.by < 0) return no(at, refusal("points/below-none", { has, name }));
-      const entry = ledger.adjusted({ key: `adjust:${id}`, atMs, about: hand.why, by }, hand.viewer, hand.by);
+      if (command.by === 0) return no(at, refusal("points/nothing"));
+      const has = ctx.ledgerView.balance(command.viewer);
+      if (has + command.by < 0) return no(at, refusal("points/below-none", { has, name }));
+      const entry = ledger.adjusted({ key: `adjust:${id}`, atMs, about: command.why, by }, command.viewer, command.by);
       return {
-        ...still(at, [{ did: "points/adjusted", count: hand.by, subject: hand.name, facts: { name, why: hand.why } }]),
-        booking: { ...nothing, entries: [entry], names: [{ id: hand.viewer, name: hand.name }] },
+        ...still(at, [{ did: "points/adjusted", count: command.by, subject: command.name, facts: { name, why: command.why } }]),
+        booking: { ...nothing, entries: [entry], names: [{ id: command.viewer, name: command.name }] },
       };
     }
     case "take-in": {
-      if (at.durable.takenIn.includes(hand.key)) return no(at, refusal("points/taken-in-already"));
+      if (at.durable.takenIn.includes(command.key)) return no(at, refusal("points/taken-in-already"));
       const entry = ledger.earnedByMany(
-        { key: `in:${hand.key}`, atMs, about: hand.why, by },
+        { key: `in:${command.key}`, atMs, about: command.why, by },
         "opening",
-        hand.viewers.map((v) => ({ viewer: v.id, amount: v.by })),
+        command.viewers.map((v) => ({ viewer: v.id, amount: v.by })),
       );
       return {
-        ...still(at, [{ did: "points/taken-in", count: hand.viewers.length, facts: { name, why: hand.why } }]),
-        durable: { ...at.durable, takenIn: [hand.key, ...at.durable.takenIn].slice(0, mostTakenIn) },
-        booking: { ...nothing, entries: [entry], names: hand.viewers.map((v) => ({ id: v.id, name: v.name })) },
+        ...still(at, [{ did: "points/taken-in", count: command.viewers.length, facts: { name, why: command.why } }]),
+        durable: { ...at.durable, takenIn: [command.key, ...at.durable.takenIn].slice(0, mostTakenIn) },
+        booking: { ...nothing, entries: [entry], names: command.viewers.map((v) => ({ id: v.id, name: v.name })) },
       };
     }
     case "merge": {
-      if (hand.from === hand.to) return no(at, refusal("points/to-oneself"));
-      const has = ctx.ledgerView.balance(hand.from);
-      if (has === 0) return no(at, refusal("points/nothing-there", { viewer: hand.fromName, name }));
-      const entry = ledger.merged({ key: `merge:${id}`, atMs, about: hand.fromName, by }, hand.from, hand.to, has);
+      if (command.from === command.to) return no(at, refusal("points/to-oneself"));
+      const has = ctx.ledgerView.balance(command.from);
+      if (has === 0) return no(at, refusal("points/nothing-there", { viewer: command.fromName, name }));
+      const entry = ledger.merged({ key: `merge:${id}`, atMs, about: command.fromName, by }, command.from, command.to, has);
       return {
-        ...still(at, [{ did: "points/merged", count: has, subject: hand.toName, facts: { name, from: hand.fromName } }]),
+        ...still(at, [{ did: "points/merged", count: has, subject: command.toName, facts: { name, from: command.fromName } }]),
         booking: {
           ...nothing,
           entries: [entry],
           names: [
-            { id: hand.from, name: hand.fromName },
-            { id: hand.to, name: hand.toName },
+            { id: command.from, name: command.fromName },
+            { id: command.to, name: command.toName },
           ],
         },
       };
@@ -241,7 +241,7 @@ export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient,
     if (signal.kind === "message") return onMessage(at, signal, ctx);
     if (signal.kind === "timer") return onTimer(at, signal.atMs, ctx);
     if (signal.kind === "here") return still(hear(at, signal.viewer, signal.atMs));
-    if (signal.kind === "hand") return onHand(at, signal, ctx);
+    if (signal.kind === "command") return onCommand(at, signal, ctx);
     if (isEarnKind(signal.kind)) {
       // What a gift made was paid to the giver.
       if (signal.kind === "membership" && signal.fromGift !== "") return still(at);

@@ -23,25 +23,25 @@ const backOf = (sale: Sale, atMs: number, by: string): Booking => ({
   sales: [{ ...sale, state: "refunded", decidedBy: by }],
 });
 
-export function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { by, atMs } = signal;
   // The engine has read it by the schemas in commands.ts.
-  const hand = signal.hand as RewardCommand;
+  const command = signal.command as RewardCommand;
   // It would look decided, and be forgotten with the rehearsal.
   if (ctx.rehearsing) return no(at, refusal("sale/rehearsing"));
-  switch (hand.do) {
+  switch (command.do) {
     case "sale": {
-      const sale = ctx.ledgerView.sale(hand.sale);
+      const sale = ctx.ledgerView.sale(command.sale);
       if (sale === null) return no(at, refusal("sale/unknown"));
-      if (hand.seen !== undefined && hand.seen !== sale.state)
+      if (command.seen !== undefined && command.seen !== sale.state)
         return no(at, refusal("sale/decided-by", { by: sale.decidedBy, state: sale.state }), sale.rewardName);
       if (sale.state === "refunded") return no(at, refusal("sale/refunded-already"), sale.rewardName);
-      if (hand.what === "refund")
+      if (command.what === "refund")
         return {
           ...still(at, [{ did: "reward/refunded", count: sale.price, subject: sale.viewer.name, facts: { reward: sale.rewardName } }]),
           booking: backOf(sale, atMs, by),
         };
-      if (hand.what === "undone") {
+      if (command.what === "undone") {
         if (sale.state !== "done") return no(at, refusal("sale/not-done"), sale.rewardName);
         const head = { key: `undone:${sale.id}:${sale.times}`, atMs, about: sale.rewardName, by };
         return {
@@ -53,7 +53,7 @@ export function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome
           },
         };
       }
-      if (hand.what === "play") {
+      if (command.what === "play") {
         if (sale.state !== "done") return no(at, refusal("sale/not-done"), sale.rewardName);
         if (!at.settings.rewards.some((r) => r.id === sale.rewardId)) return no(at, refusal("reward/gone"), sale.rewardName);
         return {
@@ -78,7 +78,7 @@ export function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome
     }
     case "sale-again": {
       // A refund that was a slip: the points are taken again, if they are still there.
-      const sale = ctx.ledgerView.sale(hand.sale);
+      const sale = ctx.ledgerView.sale(command.sale);
       if (sale === null) return no(at, refusal("sale/unknown"));
       if (sale.state !== "refunded") return no(at, refusal("sale/not-refunded"), sale.rewardName);
       const has = ctx.ledgerView.balance(sale.viewer.id);
@@ -96,7 +96,7 @@ export function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome
       };
     }
     case "refund-all": {
-      const all = ctx.ledgerView.waiting().filter((s) => s.rewardId === hand.reward);
+      const all = ctx.ledgerView.waiting().filter((s) => s.rewardId === command.reward);
       if (all.length === 0) return no(at, refusal("sale/none-waits"));
       const bookings = all.slice(0, mostAtOnce).map((sale) => backOf(sale, atMs, by));
       return {

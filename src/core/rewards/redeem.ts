@@ -78,18 +78,18 @@ export function redeem(reward: Reward, ledgerView: LedgerView, asking: Asking): 
 
 /** What this reward would do something with and that is not there any more; null when all is there. Nobody pays for that. */
 export function goneThing(reward: Reward, { has }: Pick<StepContext, "has">): "game" | "cue" | "picture" | "sound" | null {
-  for (const deed of reward.deeds) {
-    if ((deed.do === "act" || deed.do === "switch") && !has("game", deed.game)) return "game";
-    if (deed.do === "cue" && !has("cue", deed.cue)) return "cue";
-    if (deed.do === "show" && deed.picture !== "" && !has("picture", deed.picture)) return "picture";
-    if ((deed.do === "show" || deed.do === "sound") && deed.sound !== "" && !has("sound", deed.sound)) return "sound";
+  for (const effect of reward.effects) {
+    if ((effect.do === "act" || effect.do === "switch") && !has("game", effect.game)) return "game";
+    if (effect.do === "cue" && !has("cue", effect.cue)) return "cue";
+    if (effect.do === "show" && effect.picture !== "" && !has("picture", effect.picture)) return "picture";
+    if ((effect.do === "show" || effect.do === "sound") && effect.sound !== "" && !has("sound", effect.sound)) return "sound";
   }
   return null;
 }
 
 /** The name of a game that this reward plays with and that rests; what it would do, it could not do now. */
 function restingGame(reward: Reward, ctx: Pick<StepContext, "gameRuns" | "gameName">): string | null {
-  for (const deed of reward.deeds) if (deed.do === "act" && !ctx.gameRuns(deed.game)) return ctx.gameName(deed.game);
+  for (const effect of reward.effects) if (effect.do === "act" && !ctx.gameRuns(effect.game)) return ctx.gameName(effect.game);
   return null;
 }
 

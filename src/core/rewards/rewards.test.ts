@@ -105,14 +105,14 @@ describe("whether a reward is sold", () => {
 });
 
 describe("buying, step by step", () => {
-  const book = (...rewards: Reward[]) => rewardBookSchema.parse({ schema: 2, rewards });
+  const book = (...rewards: Reward[]) => rewardBookSchema.parse({ schema: 3, rewards });
   const run = (rewards: Reward[], signal: Record<string, unknown>, ledgerView: LedgerView = rich, hushed = false) => {
     const ctx = bareContext(emoteIndex([]), { ledgerView, hushed, showId: "show7" });
     const at = { settings: book(...rewards), durable: { pending: [], seen: [] }, transient: null };
     return rewardsRules.step(deepFreeze(at), { seq: 5, atMs: 100_000, id: "s5", viewer: ada, ...signal } as Signal, ctx);
   };
   const says = (text: string) => ({ kind: "message", text, marks: [] });
-  const hand = (what: Record<string, unknown>) => ({ kind: "hand", gameId: "r", by: "maria", viewer: null, hand: what });
+  const command = (what: Record<string, unknown>) => ({ kind: "command", gameId: "r", by: "maria", viewer: null, command: what });
   const sale = (part: Partial<Sale> = {}): Sale => ({
     id: "s1",
     atMs: 1,
@@ -129,7 +129,7 @@ describe("buying, step by step", () => {
     shown: false,
     ...part,
   });
-  const cheer = roar({ words: ["!roar"], deeds: [{ do: "say", text: "{viewer} bought {reward} for {price}: {text}" }] });
+  const cheer = roar({ words: ["!roar"], effects: [{ do: "say", text: "{viewer} bought {reward} for {price}: {text}" }] });
 
   test("by chat word, in any capitals: paid, sold, answered, done", () => {
     const bought = run([cheer], says("!ROAR"));
@@ -167,14 +167,14 @@ describe("buying, step by step", () => {
     expect(asked.booking).toMatchObject({ entries: [{ reason: "asked" }], sales: [{ state: "waiting", shown: false }] });
     expect(asked.orders?.map((o) => o.do)).toEqual(["answer"]);
     const ledgerView = { ...rich, sale: () => sale() };
-    expect(run([cheer], hand({ do: "sale", sale: "s1", what: "done" }), ledgerView)).toMatchObject({
+    expect(run([cheer], command({ do: "sale", sale: "s1", what: "done" }), ledgerView)).toMatchObject({
       booking: { entries: [{ key: "done:s1:0", reason: "done" }], sales: [{ state: "done", decidedBy: "maria" }] },
       orders: [{ do: "redeemed" }],
     });
   });
   test("a refund comes from where the points lie, and a second one changes nothing", () => {
     const back = (state: Sale["state"]) =>
-      run([cheer], hand({ do: "sale", sale: "s1", what: "refund" }), { ...rich, sale: () => sale({ state }) });
+      run([cheer], command({ do: "sale", sale: "s1", what: "refund" }), { ...rich, sale: () => sale({ state }) });
     expect(back("waiting").booking?.entries[0]?.postings[0]).toEqual({ account: "held", amount: -200 });
     expect(back("done").booking?.entries[0]?.postings[0]).toEqual({ account: "spent", amount: -200 });
     expect(back("refunded")).toMatchObject({ notes: [{ refusal: { code: "sale/refunded-already" } }] });
@@ -182,7 +182,7 @@ describe("buying, step by step", () => {
   });
   test("all of one reward that wait are given back at once", () => {
     const waiting = [sale(), sale({ id: "s2", viewer: { id: "bo", name: "Bo" } }), sale({ id: "s3", rewardId: "other" })];
-    const all = run([cheer], hand({ do: "refund-all", reward: "roar" }), { ...rich, waiting: () => waiting });
+    const all = run([cheer], command({ do: "refund-all", reward: "roar" }), { ...rich, waiting: () => waiting });
     expect(all.booking?.entries.map((e) => e.key)).toEqual(["back:s1:0", "back:s2:0"]);
   });
   test("under hush nobody pays", () => {
@@ -195,6 +195,6 @@ describe("buying, step by step", () => {
     expect(free.booking).toMatchObject({ entries: [], sales: [{ price: 0, state: "done" }] });
   });
   test("two rewards of one word are refused at save", () => {
-    expect(rewardBookSchema.safeParse({ schema: 2, rewards: [cheer, { ...cheer, id: "b", words: ["!Róar"] }] }).success).toBe(false);
+    expect(rewardBookSchema.safeParse({ schema: 3, rewards: [cheer, { ...cheer, id: "b", words: ["!Róar"] }] }).success).toBe(false);
   });
 });

@@ -5,8 +5,8 @@ import { refusal } from "../kernel/refusal";
 import { cut } from "../kernel/text";
 import type { Module, Note, StepContext } from "../module/module";
 import * as ledger from "../points/ledger";
-import { nextDue, perform, whatIsDue } from "../rules/deeds";
-import { pendingTo2, rewardBookTo2 } from "../rules/migrations";
+import { nextDue, perform, whatIsDue } from "../rules/effects";
+import { pendingTo2, pendingTo3, rewardBookTo2, rewardBookTo3 } from "../rules/migrations";
 import { type MessageSignal, type PurchaseSignal, type RedemptionSignal, type Signal, type Viewer } from "../signals/signal";
 import { count } from "../words/sentence";
 import { rewardCommands } from "./commands";
@@ -15,7 +15,7 @@ import { nearest } from "./near";
 import { costOf, offerTo } from "./redeem";
 import { rewardNoteInShort, rewardNoteInWords } from "./words";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";
-import { onHand } from "./on-command";
+import { onCommand } from "./on-command";
 import { rewardsDurableSchema, type RewardsDurable, type At, type Outcome, still, no, nothing, redeemed, nextCode } from "./outcome";
 const mostSeen = 100;
 const mostNamed = 6;
@@ -51,7 +51,7 @@ export function wants(
     decidedBy: "",
     times: 0,
     code: held ? "" : nextCode(reward, ctx),
-    shown: !held && (reward.deeds.length > 0 || reward.codes.length > 0),
+    shown: !held && (reward.effects.length > 0 || reward.codes.length > 0),
   };
   const head = { key: `buy:${sale.id}`, atMs: signal.atMs, about: reward.name, by: "" };
   return {
@@ -166,10 +166,14 @@ function onPurchase(given: At, signal: PurchaseSignal, ctx: StepContext): Outcom
 function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outcome {
   const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
   if (reward === undefined) return still(at);
-  const { orders, later } = perform(reward.deeds, signal, ctx, { id: `${signal.seq}.${reward.id}`, hidden: ctx.hiddenWords, fixed: true });
+  const { orders, later } = perform(reward.effects, signal, ctx, {
+    id: `${signal.seq}.${reward.id}`,
+    hidden: ctx.hiddenWords,
+    fixed: true,
+  });
   // What is to be seen or heard carries its sale, so that the page which shows it can say so.
   const sold = (list: readonly Order[]): Order[] =>
-    list.map((o) => (o.do === "show" ? { ...o, moment: { ...o.moment, sale: signal.saleId } } : o));
+    list.map((o) => (o.do === "show" ? { ...o, alert: { ...o.alert, sale: signal.saleId } } : o));
   const pending = later.map((p) => ({ ...p, orders: sold(p.orders) }));
   const shown = [...orders, ...pending.flatMap((p) => p.orders)].some((o) => o.do === "show");
   const untilMs = (pending[pending.length - 1]?.dueMs ?? signal.atMs) + graceMs;
@@ -187,13 +191,13 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
   kind: "rewards",
   settings: rewardBookSchema,
   defaults: rewardBookDefaults,
-  settingsSteps: [rewardBookTo2],
-  stateSteps: [pendingTo2],
+  settingsSteps: [rewardBookTo2, rewardBookTo3],
+  stateSteps: [pendingTo2, pendingTo3],
   freshDurable: () => ({ pending: [], seen: [] }),
   freshDust: () => null,
   durable: rewardsDurableSchema,
   single: true,
-  hears: ["message", "wish", "purchase", "redemption"],
+  hears: ["message", "purchase-request", "purchase", "redemption"],
   commands: rewardCommands,
   saleOf: (command) => (command.do === "sale" || command.do === "sale-again" ? String(command["sale"]) : null),
   chatWords: (book) => [...Object.values(book.words), ...book.rewards.flatMap((r) => r.words)],
@@ -214,13 +218,13 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
     switch (signal.kind) {
       case "message":
         return onMessage(at, signal, ctx);
-      case "hand":
-        return onHand(at, signal, ctx);
+      case "command":
+        return onCommand(at, signal, ctx);
       case "redemption":
         return onRedemption(at, signal, ctx);
       case "purchase":
         return onPurchase(at, signal, ctx);
-      case "wish": {
+      case "purchase-request": {
         const reward = at.settings.rewards.find((r) => r.id === signal.rewardId);
         if (reward === undefined) return no(at, refusal("reward/gone"));
         return wants(at, reward, signal.viewer, signal.text, signal.shownPrice, signal, ctx);

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { deedSchema, mostDeeds } from "../rules/deeds";
+import { ruleEffectSchema, mostEffects } from "../rules/effects";
 import { roles, roleSchema } from "../signals/signal";
 
 /** One thing a viewer buys with points (RULES section 9). */
@@ -56,14 +56,14 @@ export const rewardSchema = z
     detail: z.string().max(80).default(""),
     /** Codes that are handed out, one to each buyer, on the viewer page alone. */
     codes: z.array(z.string().trim().min(1).max(120)).max(2_000, "A reward has at most 2,000 codes.").default([]),
-    deeds: z.array(deedSchema).max(mostDeeds, `A reward does at most ${mostDeeds} things.`),
+    effects: z.array(ruleEffectSchema).max(mostEffects, `A reward does at most ${mostEffects} things.`),
   })
   .refine((r) => r.moving === null || r.moving.ceiling >= r.price, "A price can’t be held under a ceiling that is below it.");
 export type Reward = z.infer<typeof rewardSchema>;
 
 export const rewardBookSchema = z
   .object({
-    schema: z.literal(2),
+    schema: z.literal(3),
     rewards: z.array(rewardSchema).max(300, "There are at most 300 rewards."),
     /** Words with which viewers ask what there is, and what one of them costs; empty for none. */
     words: z.object({ shop: word, price: word }).default({ shop: "!shop", price: "!price" }),
@@ -91,7 +91,7 @@ export const rewardBookSchema = z
       ctx.addIssue({ code: "custom", message: "Two rewards have the same mark." });
   });
 export type RewardBook = z.infer<typeof rewardBookSchema>;
-export const rewardBookDefaults: RewardBook = { schema: 2, rewards: [], words: { shop: "!shop", price: "!price" } };
+export const rewardBookDefaults: RewardBook = { schema: 3, rewards: [], words: { shop: "!shop", price: "!price" } };
 
 export const newReward = (id: string, name: string, price: number): Reward => ({
   id,
@@ -116,5 +116,5 @@ export const newReward = (id: string, name: string, price: number): Reward => ({
   partner: "",
   detail: "",
   codes: [],
-  deeds: [],
+  effects: [],
 });

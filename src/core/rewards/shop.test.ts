@@ -2,10 +2,10 @@ import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { noteInShort, noteInWords } from "../modules";
 import { bareContext, type StepContext } from "../module/module";
-import { momentLookDefaults } from "../alerts/alert";
+import { alertLookDefaults } from "../alerts/alert";
 import { historyInWords } from "../points/history";
 import { reasons } from "../points/ledger";
-import type { Deed } from "../rules/deeds";
+import type { RuleEffect } from "../rules/effects";
 import type { Role, Signal } from "../signals/signal";
 import { plain } from "../words/sentence";
 import { type LedgerView, emptyLedgerView } from "./ledger-view";
@@ -46,7 +46,7 @@ describe("asking in chat", () => {
       reward("drip", { price: 50 }),
       reward("mug", { price: 9_000 }),
       reward("mods", { roles: ["moderator"], price: 1 }),
-      reward("hammer", { deeds: [{ do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 1 }], price: 60 }),
+      reward("hammer", { effects: [{ do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 1 }], price: 60 }),
     ],
   });
   const say = (text: string, part: Partial<StepContext> = {}) => {
@@ -76,7 +76,7 @@ describe("asking in chat", () => {
   test("what viewers write is covered where it must be, and kept only where it is wanted", () => {
     const settings = rewardBookSchema.parse({
       ...rewardBookDefaults,
-      rewards: [reward("note", { deeds: [{ do: "say", text: "{viewer}: {text}" }] })],
+      rewards: [reward("note", { effects: [{ do: "say", text: "{viewer}: {text}" }] })],
     });
     const at = { settings, durable: rewardsRules.freshDurable(settings), transient: null };
     const ctx = bareContext(emoteIndex([]), { ledgerView: rich, hiddenWords: ["crackpot"] });
@@ -86,7 +86,7 @@ describe("asking in chat", () => {
       .orders?.[0];
     expect(redeemed?.do === "say" ? redeemed.text : "").toMatch(/^ada: you (?!.*crackpot)/i);
     // This one wants no words: those that come by the page are not kept either.
-    expect(step({ kind: "wish", rewardId: "note", text: "hello", shownPrice: 100 }).booking?.sales[0]?.text).toBe("");
+    expect(step({ kind: "purchase-request", rewardId: "note", text: "hello", shownPrice: 100 }).booking?.sales[0]?.text).toBe("");
   });
   test("what needs something private is sold on the viewer page alone", () => {
     const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [reward("card", { detail: "Where to?", approval: true })] });
@@ -104,17 +104,17 @@ describe("asking in chat", () => {
   test.each(["game", "cue", "picture", "sound"] as const)(
     "what needs a %s that is gone is not on sale, and says why before anybody pays",
     (gone) => {
-      const deed: Deed = {
+      const effect: RuleEffect = {
         game: { do: "switch" as const, game: "x", on: true },
         cue: { do: "cue" as const, cue: "x" },
-        picture: { do: "show" as const, picture: "x", sound: "", volume: 1, text: "", ms: 500, lane: "", look: momentLookDefaults },
-        sound: { do: "sound" as const, sound: "x", volume: 1, lane: "" },
+        picture: { do: "show" as const, picture: "x", sound: "", volume: 1, text: "", ms: 500, queue: "", look: alertLookDefaults },
+        sound: { do: "sound" as const, sound: "x", volume: 1, queue: "" },
       }[gone];
       const ctx = bareContext(emoteIndex([]), { ledgerView: rich, has: (what) => what !== gone });
-      const offer = offerTo(reward("r", { deeds: [deed] }), viewer("ada"), ctx, { atMs: 0 });
+      const offer = offerTo(reward("r", { effects: [effect] }), viewer("ada"), ctx, { atMs: 0 });
       expect(offer.ok ? "" : rewardRefusalInWords(offer.refusal)).toContain(`it needs a ${gone} that is not there any more`);
       expect(
-        offerTo(reward("r", { deeds: [deed] }), viewer("ada"), bareContext(emoteIndex([]), { ledgerView: rich }), { atMs: 0 }).ok,
+        offerTo(reward("r", { effects: [effect] }), viewer("ada"), bareContext(emoteIndex([]), { ledgerView: rich }), { atMs: 0 }).ok,
       ).toBe(true);
     },
   );
@@ -205,9 +205,9 @@ describe("price tags", () => {
     expect(tagsFor(book, shown, { ...looking, viewer: viewer("ada") }).find((t) => t.id === "few")?.code).toBe("reward/too-poor");
     expect(tagsFor(book, { ...shown, hushed: true }, looking).every((t) => t.code === "reward/hushed")).toBe(true);
   });
-  test("nothing but the price tag leaves: no limits, no deeds, nobody’s id", () => {
+  test("nothing but the price tag leaves: no limits, no effects, nobody’s id", () => {
     const text = JSON.stringify(tagsFor(book, shown, looking));
-    for (const secret of ["keptFor", "deeds", "codes", "perShow", "partner", "roles", "sharedRestMs"]) expect(text).not.toContain(secret);
+    for (const secret of ["keptFor", "effects", "codes", "perShow", "partner", "roles", "sharedRestMs"]) expect(text).not.toContain(secret);
     expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "viewer")).toEqual({});
     expect(rewardsRules.view(book, rewardsRules.freshDurable(book), "overlay")).toEqual({});
   });

@@ -3,7 +3,7 @@ import { actionOf, toldOf } from "../games/words";
 import { emoteSourceSchema } from "../module/fields";
 import type { Cue } from "../cues/settings";
 import type { Reward } from "../rewards/settings";
-import type { Deed } from "./deeds";
+import type { RuleEffect } from "./effects";
 import type { Rulebook } from "./settings";
 import { unitOf } from "./words";
 
@@ -14,28 +14,29 @@ export type BookFacts = Readonly<{
 
 export type RuleHint = Readonly<{ ruleId: string; text: string }>;
 
-function deedProblems(deeds: readonly Deed[], facts: BookFacts): readonly string[] {
+function effectProblems(effects: readonly RuleEffect[], facts: BookFacts): readonly string[] {
   const problems: string[] = [];
   const kindOf = (id: string): string | undefined => facts.games.find((g) => g.id === id)?.kind;
   const there = (id: string, kind: "picture" | "sound"): boolean => facts.props.some((p) => p.id === id && p.kind === kind);
-  for (const deed of deeds) {
-    if ("game" in deed) {
-      const kind = kindOf(deed.game);
+  for (const effect of effects) {
+    if ("game" in effect) {
+      const kind = kindOf(effect.game);
       if (kind === undefined) problems.push("it acts on a game that is not there");
-      else if (deed.do === "act" && actionOf(kind, deed.act) === null) problems.push("it asks for something that its game can’t do");
+      else if (effect.do === "act" && actionOf(kind, effect.act) === null) problems.push("it asks for something that its game can’t do");
     }
-    if (deed.do === "act") {
-      const chosen = Object.values(deed.input).map((v) => emoteSourceSchema.safeParse(v));
+    if (effect.do === "act") {
+      const chosen = Object.values(effect.input).map((v) => emoteSourceSchema.safeParse(v));
       if (chosen.some((c) => c.success && c.data.from === "chosen" && c.data.chosen.length === 0))
         problems.push("it is of chosen emotes, and none is chosen");
     }
-    if ((deed.do === "show" || deed.do === "sound") && deed.sound !== "" && !there(deed.sound, "sound"))
+    if ((effect.do === "show" || effect.do === "sound") && effect.sound !== "" && !there(effect.sound, "sound"))
       problems.push("it plays a sound that is not there");
-    if (deed.do === "sound" && deed.sound === "") problems.push("it plays a sound, and none is chosen");
-    if (deed.do === "show" && deed.picture !== "" && !there(deed.picture, "picture")) problems.push("it shows a picture that is not there");
-    if (deed.do === "show" && deed.picture === "" && deed.text === "" && deed.sound === "")
+    if (effect.do === "sound" && effect.sound === "") problems.push("it plays a sound, and none is chosen");
+    if (effect.do === "show" && effect.picture !== "" && !there(effect.picture, "picture"))
+      problems.push("it shows a picture that is not there");
+    if (effect.do === "show" && effect.picture === "" && effect.text === "" && effect.sound === "")
       problems.push("it shows nothing: neither picture nor text nor sound is chosen");
-    if (deed.do === "say" && deed.text.trim() === "") problems.push("it says nothing in chat");
+    if (effect.do === "say" && effect.text.trim() === "") problems.push("it says nothing in chat");
   }
   return [...new Set(problems)];
 }
@@ -60,17 +61,17 @@ export function ruleHints(book: Rulebook, facts: BookFacts): readonly RuleHint[]
     if (rule.when === "happened" && told === null) say("It can never answer: no game tells of this.");
     else if (told !== null && !facts.games.some((g) => g.kind === told.game.kind))
       say(`It can never answer yet: there is no ${told.game.name}.`);
-    if (rule.tiers.every((t) => t.deeds.length === 0)) say("It does nothing yet: choose what happens.");
-    for (const problem of deedProblems(
-      rule.tiers.flatMap((t) => t.deeds),
+    if (rule.tiers.every((t) => t.effects.length === 0)) say("It does nothing yet: choose what happens.");
+    for (const problem of effectProblems(
+      rule.tiers.flatMap((t) => t.effects),
       facts,
     ))
       say(`Worth a look: ${problem}.`);
-    const goesRound = (deed: Deed): boolean =>
-      deed.do === "act" &&
-      told?.told.from?.includes(deed.act) === true &&
-      facts.games.some((g) => g.id === deed.game && g.kind === told.game.kind);
-    if (rule.tiers.some((t) => t.deeds.some(goesRound)))
+    const goesRound = (effect: RuleEffect): boolean =>
+      effect.do === "act" &&
+      told?.told.from?.includes(effect.act) === true &&
+      facts.games.some((g) => g.id === effect.game && g.kind === told.game.kind);
+    if (rule.tiers.some((t) => t.effects.some(goesRound)))
       say(`It answers “${told?.told.words ?? ""}” by doing the same again. Izzam stops after 20 in a row, but viewers will wonder.`);
   }
   return hints;
@@ -81,13 +82,13 @@ export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Reado
   return rewards.flatMap((reward) => {
     const hints: RuleHint[] = [];
     const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
-    if (reward.deeds.length === 0 && !reward.approval && reward.codes.length === 0)
+    if (reward.effects.length === 0 && !reward.approval && reward.codes.length === 0)
       say("Who buys it gets nothing yet: choose what happens, or let it wait for somebody’s yes.");
     if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
-    if (!facts.voices && reward.deeds.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
+    if (!facts.voices && reward.effects.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
       say("No overlay page plays sound yet: open an overlay that makes sound in your broadcast software.");
     if (reward.detail !== "" && !reward.approval) say("It asks for something private, but does not wait for a yes: nobody would read it.");
-    for (const problem of deedProblems(reward.deeds, facts)) say(`Worth a look: ${problem}.`);
+    for (const problem of effectProblems(reward.effects, facts)) say(`Worth a look: ${problem}.`);
     return hints;
   });
 }
@@ -95,8 +96,8 @@ export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Reado
 export function cueHints(cues: readonly Cue[], facts: BookFacts): readonly RuleHint[] {
   return cues.flatMap((cue) => {
     const hints: RuleHint[] = [];
-    if (cue.deeds.length === 0) hints.push({ ruleId: cue.id, text: "It does nothing yet: choose what happens." });
-    for (const problem of deedProblems([...cue.deeds, ...cue.offDeeds], facts))
+    if (cue.effects.length === 0) hints.push({ ruleId: cue.id, text: "It does nothing yet: choose what happens." });
+    for (const problem of effectProblems([...cue.effects, ...cue.offEffects], facts))
       hints.push({ ruleId: cue.id, text: `Worth a look: ${problem}.` });
     return hints;
   });

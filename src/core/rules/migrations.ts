@@ -1,5 +1,5 @@
 /**
- * Steps that lead stored rules, cues, rewards, moderators' words and what waits of them from version 1 to 2. A
+ * Steps that lead stored rules, cues, rewards, moderators' words and what waits of them from one version to the next. A
  * published step is never changed: it reads what there was then, whatever is there now.
  */
 type Old = Readonly<Record<string, unknown>>;
@@ -97,3 +97,42 @@ export const showSettingsTo2 = (old: unknown): unknown =>
         }),
       }
     : old;
+
+/** Version 3 calls what a rule, a cue, a reward does its effects, and where alerts take turns a queue. */
+const effectsTo3 = (value: unknown): unknown =>
+  each(value, ({ lane, ...effect }) => (lane === undefined ? effect : { ...effect, queue: lane }));
+/** One that does something: a tier, a cue, a reward. */
+const doerTo3 = ({ deeds, offDeeds, ...rest }: Old): Old => ({
+  ...rest,
+  effects: effectsTo3(deeds),
+  ...(offDeeds === undefined ? {} : { offEffects: effectsTo3(offDeeds) }),
+});
+export const rulebookTo3 = (old: unknown): unknown => {
+  if (!isOld(old)) return old;
+  const { lanes, ...rest } = old;
+  return { ...rest, schema: 3, queues: lanes, rules: each(old["rules"], (r) => ({ ...r, tiers: each(r["tiers"], doerTo3) })) };
+};
+export const cueBookTo3 = (old: unknown): unknown => (isOld(old) ? { ...old, schema: 3, cues: each(old["cues"], doerTo3) } : old);
+export const rewardBookTo3 = (old: unknown): unknown => (isOld(old) ? { ...old, schema: 3, rewards: each(old["rewards"], doerTo3) } : old);
+
+const orderTo3 = (order: Old): Old => {
+  const { hand, lane, moment, ...rest } = order;
+  if (order["do"] === "hand") return { ...rest, do: "command", command: hand };
+  if (order["do"] === "show") return { ...rest, queue: lane, alert: moment };
+  if (order["do"] === "tell") return { ...rest, do: "emit" };
+  return order["do"] === "aside" ? { ...rest, do: "snapshot" } : order;
+};
+export const pendingTo3 = (old: unknown): unknown =>
+  isOld(old) && old["pending"] !== undefined
+    ? { ...old, pending: each(old["pending"], (p) => ({ ...p, orders: each(p["orders"], orderTo3) })) }
+    : old;
+export const cuesStateTo3 = (old: unknown): unknown => {
+  const now = pendingTo3(old);
+  return isOld(now) ? { ...now, on: each(now["on"], ({ moments, ...on }) => ({ ...on, alerts: moments })) } : now;
+};
+/** How games stood before a rehearsal is kept as a snapshot, by that name. */
+export const showStateTo2 = (old: unknown): unknown => {
+  if (!isOld(old)) return old;
+  const { aside, ...rest } = old;
+  return { ...rest, snapshot: aside };
+};

@@ -2,12 +2,12 @@ import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
-import { momentLookDefaults } from "../alerts/alert";
+import { alertLookDefaults } from "../alerts/alert";
 import type { Signal, Viewer } from "../signals/signal";
-import type { Deed } from "./deeds";
+import type { RuleEffect } from "./effects";
 import { explain, rulebook } from "./rules";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, rulebookSchema, type RulebookDurable, type When } from "./settings";
-import { deedInWords, orderInWords, ruleRefusalInWords, tierInWords, whenInWords } from "./words";
+import { effectInWords, orderInWords, ruleRefusalInWords, tierInWords, whenInWords } from "./words";
 import { ruleHints } from "./hints";
 import { noteInWords } from "../modules";
 
@@ -22,11 +22,11 @@ type Part<T> = T extends unknown ? Omit<T, "seq" | "atMs" | "id"> : never;
 const signal = (part: Part<Signal>, atMs = 1_000_000): Signal => ({ ...part, seq: (seq += 1), atMs, id: `s${seq}` }) as Signal;
 const tip = (homeMinor: number | null, viewer: Viewer | null = ada, text = "", atMs?: number) =>
   signal({ kind: "tip", viewer, amountMinor: homeMinor ?? 700, currency: homeMinor === null ? "SEK" : "EUR", homeMinor, text }, atMs);
-const say = (text: string): Deed => ({ do: "say", text });
-const rule = (when: When, deeds: Deed[], part: Partial<Rule> = {}): Rule => ({
+const say = (text: string): RuleEffect => ({ do: "say", text });
+const rule = (when: When, effects: RuleEffect[], part: Partial<Rule> = {}): Rule => ({
   ...newRule("r", when),
   name: "R",
-  tiers: [{ at: "least", amount: 0, deeds }],
+  tiers: [{ at: "least", amount: 0, effects }],
   ...part,
 });
 const book = (...rules: Rule[]): Rulebook => rulebookSchema.parse({ ...rulebookDefaults, rules, hiddenWords: ["crackpot"] });
@@ -76,9 +76,9 @@ describe("when a rule answers", () => {
   });
   test("tiers: one answers, an exact one before all", () => {
     const tiers: Rule["tiers"] = [
-      { at: "least", amount: 100, deeds: [say("small")] },
-      { at: "least", amount: 2_000, deeds: [say("large")] },
-      { at: "exact", amount: 1_313, deeds: [say("odd")] },
+      { at: "least", amount: 100, effects: [say("small")] },
+      { at: "least", amount: 2_000, effects: [say("large")] },
+      { at: "exact", amount: 1_313, effects: [say("odd")] },
     ];
     const settings = book(rule("tip", [], { tiers }));
     const said = (n: number) => run(settings, tip(n)).orders?.map((o) => (o.do === "say" ? o.text : o.do));
@@ -116,18 +116,18 @@ describe("when a rule answers", () => {
 });
 
 describe("what a rule does", () => {
-  const show: Deed = {
+  const show: RuleEffect = {
     do: "show",
     picture: "boat",
     sound: "bell",
     volume: 50,
     text: "{viewer}: {text}",
     ms: 1_000,
-    lane: "main",
-    look: momentLookDefaults,
+    queue: "main",
+    look: alertLookDefaults,
   };
   test("each effect becomes one order; texts are filled with what is fit to be shown", () => {
-    const deeds: Deed[] = [
+    const effects: RuleEffect[] = [
       { do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 100 },
       { do: "act", game: "boss", act: "heal", input: { amount: 1 }, per: 1_000_000 },
       {
@@ -138,14 +138,14 @@ describe("what a rule does", () => {
         per: 1,
       },
       show,
-      { do: "sound", sound: "bell", volume: 100, lane: "" },
+      { do: "sound", sound: "bell", volume: 100, queue: "" },
       say("{viewer} tips {amount}"),
       { do: "switch", game: "wall", on: false },
       { do: "act", game: "boss", act: "tell-rules", input: {}, per: 1 },
     ];
-    const { orders = [] } = run(book(rule("tip", deeds)), tip(430, { ...ada, name: "crackpot\u202E!" }, "see http://x.invalid"));
+    const { orders = [] } = run(book(rule("tip", effects)), tip(430, { ...ada, name: "crackpot\u202E!" }, "see http://x.invalid"));
     // 1 for a million of 4.30 is nothing, so it is left out.
-    expect(orders.map((o) => (o.do === "hand" ? o.hand.do : o.do))).toEqual([
+    expect(orders.map((o) => (o.do === "command" ? o.command.do : o.do))).toEqual([
       "damage",
       "flock",
       "show",
@@ -154,12 +154,12 @@ describe("what a rule does", () => {
       "switch",
       "tell-rules",
     ]);
-    expect(orders[0]).toMatchObject({ gameId: "boss", viewer: { id: "ada" }, hand: { amount: 21 } });
+    expect(orders[0]).toMatchObject({ gameId: "boss", viewer: { id: "ada" }, command: { amount: 21 } });
     expect(orders[2]).toMatchObject({
-      lane: "main",
-      moment: { picture: "prop:boat", sound: "bell", volume: 0.5, text: "•••••••• !: see (link)", ms: 1_600 },
+      queue: "main",
+      alert: { picture: "prop:boat", sound: "bell", volume: 0.5, text: "•••••••• !: see (link)", ms: 1_600 },
     });
-    expect(orders[3]).toMatchObject({ lane: "", moment: { picture: "", text: "", ms: 1_600 } });
+    expect(orders[3]).toMatchObject({ queue: "", alert: { picture: "", text: "", ms: 1_600 } });
     expect(orders[4]).toEqual({ do: "say", text: "•••••••• ! tips 4.30 EUR" });
   });
   test("a flock of the message's emotes: each kind once, none when there is none", () => {
@@ -176,7 +176,7 @@ describe("what a rule does", () => {
     );
     const said = (text: string) => run(settings, signal({ kind: "message", viewer: ada, text, marks: [] })).orders;
     expect(said("wobblePot wobblePot 🔥")).toMatchObject([
-      { hand: { emotes: { from: "chosen", chosen: ["own:w", "emoji:🔥"] }, motion: "rain" } },
+      { command: { emotes: { from: "chosen", chosen: ["own:w", "emoji:🔥"] }, motion: "rain" } },
     ]);
     expect(said("no emotes here")).toEqual([]);
   });
@@ -186,18 +186,18 @@ describe("what a rule does", () => {
     expect(first.orders).toEqual([{ do: "say", text: "now" }]);
     const kept = rulebook.durable.parse(JSON.parse(JSON.stringify(first.durable)));
     expect(rulebook.dueMs!(settings, kept)).toBe(1_002_000);
-    const early = run(settings, signal({ kind: "timer", partId: "rules" }, 1_001_999), kept);
+    const early = run(settings, signal({ kind: "timer", moduleId: "rules" }, 1_001_999), kept);
     expect(early.orders).toEqual([]);
-    const due = run(settings, signal({ kind: "timer", partId: "rules" }, 1_002_000), kept);
+    const due = run(settings, signal({ kind: "timer", moduleId: "rules" }, 1_002_000), kept);
     expect(due.orders).toEqual([{ do: "say", text: "soon" }]);
-    const last = run(settings, signal({ kind: "timer", partId: "rules" }, 1_002_500), due.durable);
+    const last = run(settings, signal({ kind: "timer", moduleId: "rules" }, 1_002_500), due.durable);
     expect([last.orders, rulebook.dueMs!(settings, last.durable)]).toEqual([[{ do: "say", text: "later" }], null]);
   });
   test("a rule that comes round does so every so often, once after a long pause, and only during the show", () => {
     const settings = book(rule("timer", [say("hm")], { everyMs: 60_000, time: { how: "show", fromMin: 0, toMin: 0 } }));
     const begun = run(settings, signal({ kind: "live", viewer: null }, 1_000));
     expect(rulebook.dueMs!(settings, begun.durable)).toBe(61_000);
-    const tick = (durable: RulebookDurable, atMs: number) => run(settings, signal({ kind: "timer", partId: "rules" }, atMs), durable);
+    const tick = (durable: RulebookDurable, atMs: number) => run(settings, signal({ kind: "timer", moduleId: "rules" }, atMs), durable);
     const one = tick(begun.durable, 61_000);
     expect(one.orders).toHaveLength(1);
     const late = tick(one.durable, 601_000);
@@ -225,18 +225,18 @@ describe("what can't be saved", () => {
     expect(
       problem({
         tiers: [
-          { at: "least", amount: 5, deeds: [] },
-          { at: "least", amount: 5, deeds: [] },
+          { at: "least", amount: 5, effects: [] },
+          { at: "least", amount: 5, effects: [] },
         ],
       }),
     ).toMatch(/Two tiers/);
-    expect(problem({ tiers: [{ at: "least", amount: 5, deeds: [say("{months}")] }] })).toBe(
+    expect(problem({ tiers: [{ at: "least", amount: 5, effects: [say("{months}")] }] })).toBe(
       "“months” is no variable here. There are: viewer, amount, text, channel.",
     );
-    expect(problem({ tiers: [{ at: "least", amount: 5, deeds: [say("{viewer")] }] })).toMatch(/brace/);
+    expect(problem({ tiers: [{ at: "least", amount: 5, effects: [say("{viewer")] }] })).toMatch(/brace/);
   });
   test("more than twenty effects, nobody allowed, two rates for one currency", () => {
-    expect(problem({ tiers: [{ at: "least", amount: 0, deeds: Array.from({ length: 21 }, () => say("x")) }] })).toMatch(/at most 20/);
+    expect(problem({ tiers: [{ at: "least", amount: 0, effects: Array.from({ length: 21 }, () => say("x")) }] })).toMatch(/at most 20/);
     expect(problem({ roles: [] })).not.toBe("");
     const rates = [
       { currency: "GBP", millionths: 1 },
@@ -265,11 +265,11 @@ describe("in words", () => {
     expect(tierInWords({ when: "follow" }, { at: "least", amount: 0 }, "EUR")).toBe("");
   });
   test("every effect and every order is told, what is gone included", () => {
-    expect(deedInWords({ do: "act", game: "boss", act: "heal", input: { amount: 5 }, per: 100 }, { when: "tip" }, names)).toBe(
+    expect(effectInWords({ do: "act", game: "boss", act: "heal", input: { amount: 5 }, per: 100 }, { when: "tip" }, names)).toBe(
       "heal Old Spall by 5 for every 1.00 EUR",
     );
-    expect(deedInWords({ do: "switch", game: "x", on: true }, { when: "tip" }, names)).toBe("start a game that is gone");
-    expect(deedInWords({ do: "sound", sound: "bell", volume: 1, lane: "" }, { when: "tip" }, names)).toBe("play Small bell");
+    expect(effectInWords({ do: "switch", game: "x", on: true }, { when: "tip" }, names)).toBe("start a game that is gone");
+    expect(effectInWords({ do: "sound", sound: "bell", volume: 1, queue: "" }, { when: "tip" }, names)).toBe("play Small bell");
     const { orders = [] } = run(
       book(rule("tip", [{ do: "act", game: "boss", act: "damage", input: { amount: 5 }, per: 100 }, say("hi")])),
       tip(400),
@@ -320,7 +320,7 @@ describe("warnings before the show", () => {
     expect(hints(rule("tip", [say("x")], { words: { how: "is", list: [" "] } }))).toMatch(/waits for words/);
     expect(hints(rule("follow", [say("x")], { words: { how: "contains", list: ["a"] } }))).toMatch(/has none/);
     expect(hints(rule("tip", [say("x")], { time: { how: "show", fromMin: 9, toMin: 9 } }))).toMatch(/ends before it begins/);
-    expect(hints(rule("follow", [], { tiers: [{ at: "least", amount: 2, deeds: [say("x")] }] }))).toMatch(/always counts as 1/);
+    expect(hints(rule("follow", [], { tiers: [{ at: "least", amount: 2, effects: [say("x")] }] }))).toMatch(/always counts as 1/);
     expect(hints(rule("live", [say("x")], { roles: ["member"] }))).toMatch(/nobody sends this/);
     expect(hints(rule("happened", [say("x")], { what: "boss/gone" }))).toMatch(/no game tells/);
   });
@@ -330,7 +330,7 @@ describe("warnings before the show", () => {
       /a game that is not there/,
     );
     expect(hints(rule("tip", [{ do: "act", game: "wall", act: "damage", input: { amount: 1 }, per: 1 }]))).toMatch(/its game can’t do/);
-    expect(hints(rule("tip", [{ do: "sound", sound: "gone", volume: 1, lane: "" }]))).toMatch(/sound that is not there/);
+    expect(hints(rule("tip", [{ do: "sound", sound: "gone", volume: 1, queue: "" }]))).toMatch(/sound that is not there/);
     expect(
       hints(
         rule("tip", [
@@ -348,5 +348,6 @@ describe("warnings before the show", () => {
       hints(rule("happened", [{ do: "act", game: "boss", act: "damage", input: { amount: 1 }, per: 1 }], { what: "boss/hit" })),
     ).toMatch(/doing the same again/);
   });
-  test("a good rule has none", () => expect(hints(rule("tip", [say("x"), { do: "sound", sound: "bell", volume: 50, lane: "" }]))).toBe(""));
+  test("a good rule has none", () =>
+    expect(hints(rule("tip", [say("x"), { do: "sound", sound: "bell", volume: 50, queue: "" }]))).toBe(""));
 });

@@ -4,8 +4,8 @@ import { refusal, type Refusal } from "../kernel/refusal";
 import type { Module, Note, StepContext, StepOutcome } from "../module/module";
 import { mayAs, platformKinds, type Signal } from "../signals/signal";
 import { amountOf, tierFor } from "../signals/tiers";
-import { type Pending, perform } from "./deeds";
-import { pendingTo2, rulebookTo2 } from "./migrations";
+import { type Pending, perform } from "./effects";
+import { pendingTo2, pendingTo3, rulebookTo2, rulebookTo3 } from "./migrations";
 import { ruleNoteInWords } from "./words";
 import {
   type Rule,
@@ -27,7 +27,7 @@ const mostPending = 500;
 
 /** Whether a rule is about this kind of signal at all. */
 function answers(rule: Rule, signal: Signal): boolean {
-  if (signal.kind === "timer" || signal.kind === "hand" || signal.kind === "cue") return false;
+  if (signal.kind === "timer" || signal.kind === "command" || signal.kind === "cue") return false;
   return rule.when === signal.kind && (signal.kind !== "happened" || rule.what === signal.what);
 }
 
@@ -79,7 +79,7 @@ export function explain(
       const { orders, later } =
         decision.tier === null
           ? { orders: [], later: [] }
-          : perform(decision.tier.deeds, signal, ctx, { id: `${signal.seq}.${rule.id}`, hidden: at.settings.hiddenWords });
+          : perform(decision.tier.effects, signal, ctx, { id: `${signal.seq}.${rule.id}`, hidden: at.settings.hiddenWords });
       return { decision, orders, later };
     });
 }
@@ -120,7 +120,7 @@ function onTimer(at: At, signal: Extract<Signal, { kind: "timer" }>, ctx: StepCo
     timers[rule.id] = signal.atMs + rule.everyMs;
     const decision = decide(rule, signal, at);
     if (decision.tier === null) continue;
-    const done = perform(decision.tier.deeds, signal, ctx, { id: `${signal.seq}.${rule.id}`, hidden: at.settings.hiddenWords });
+    const done = perform(decision.tier.effects, signal, ctx, { id: `${signal.seq}.${rule.id}`, hidden: at.settings.hiddenWords });
     orders.push(...done.orders);
     pending = [...pending, ...done.later];
     fired = { ...fired, [rule.id]: signal.atMs };
@@ -137,14 +137,14 @@ export const rulebook: Module<Rulebook, RulebookDurable, RulebookTransient, neve
   kind: "rules",
   settings: rulebookSchema,
   defaults: rulebookDefaults,
-  settingsSteps: [rulebookTo2],
-  stateSteps: [pendingTo2],
+  settingsSteps: [rulebookTo2, rulebookTo3],
+  stateSteps: [pendingTo2, pendingTo3],
   freshDurable: () => ({ showStartMs: null, pending: [], timers: {} }),
   freshDust: () => ({ fired: {} }),
   durable: rulebookDurableSchema,
   single: true,
   hears: ["message", ...platformKinds, "redemption", "happened"],
-  provides: ({ money, hiddenWords, lanes }) => ({ money, hiddenWords, queues: lanes }),
+  provides: ({ money, hiddenWords, queues }) => ({ money, hiddenWords, queues: queues }),
   chatWords: (book) => book.rules.flatMap((r) => (r.words.how === "is" ? r.words.list : [])),
   wordsForViewers: (book) =>
     book.rules

@@ -4,7 +4,7 @@ import { allTold } from "../games/words";
 import { roles, roleSchema } from "../signals/signal";
 import { tierAtSchema, twiceTheSame } from "../signals/tiers";
 import { checkTemplate } from "../words/template";
-import { deedSchema, mostDeeds, pendingSchema, variablesOf } from "./deeds";
+import { ruleEffectSchema, mostEffects, pendingSchema, variablesOf } from "./effects";
 
 /** What a rule can answer. `happened` is something that came to pass in a game; `timer` comes round by itself. */
 export const whens = [
@@ -25,8 +25,8 @@ export const whens = [
 ] as const;
 export type When = (typeof whens)[number];
 
-const deeds = z.array(deedSchema).max(mostDeeds, `A rule does at most ${mostDeeds} things.`);
-export const tierSchema = tierAtSchema.extend({ deeds });
+const effects = z.array(ruleEffectSchema).max(mostEffects, `A rule does at most ${mostEffects} things.`);
+export const tierSchema = tierAtSchema.extend({ effects });
 export type Tier = z.infer<typeof tierSchema>;
 
 export const ruleSchema = z
@@ -52,9 +52,9 @@ export const ruleSchema = z
     if (twice !== null)
       ctx.addIssue({ code: "custom", message: `Two tiers of “${rule.name}” are for the same amount; only one can answer.` });
     for (const tier of rule.tiers)
-      for (const deed of tier.deeds) {
-        if (!("text" in deed)) continue;
-        const checked = checkTemplate(deed.text, variablesOf[rule.when] ?? []);
+      for (const effect of tier.effects) {
+        if (!("text" in effect)) continue;
+        const checked = checkTemplate(effect.text, variablesOf[rule.when] ?? []);
         if (!checked.ok)
           ctx.addIssue({
             code: "custom",
@@ -67,19 +67,19 @@ export const ruleSchema = z
   });
 export type Rule = z.infer<typeof ruleSchema>;
 
-export const laneSchema = z.object({
+export const queueSchema = z.object({
   id: z.string().min(1).max(26),
   name: z.string().min(1).max(40),
   gapMs: z.int().min(0).max(60_000),
   mostWaiting: z.int().min(0).max(200),
 });
 
-/** The rulebook of a channel: its rules in order, its lanes, its money, and the words it never shows. */
+/** The rulebook of a channel: its rules in order, its queues, its money, and the words it never shows. */
 export const rulebookSchema = z
   .object({
-    schema: z.literal(2),
+    schema: z.literal(3),
     rules: z.array(ruleSchema).max(200, "A rulebook holds at most 200 rules."),
-    lanes: z.array(laneSchema).max(10),
+    queues: z.array(queueSchema).max(10),
     money: moneySettingsSchema,
     hiddenWords: z.array(z.string().max(60)).max(500),
   })
@@ -91,11 +91,11 @@ export const rulebookSchema = z
   });
 export type Rulebook = z.infer<typeof rulebookSchema>;
 
-export const mainLane = "main";
+export const mainQueue = "main";
 export const rulebookDefaults: Rulebook = {
-  schema: 2,
+  schema: 3,
   rules: [],
-  lanes: [{ id: mainLane, name: "One after another", gapMs: 600, mostWaiting: 20 }],
+  queues: [{ id: mainQueue, name: "One after another", gapMs: 600, mostWaiting: 20 }],
   money: moneyDefaults,
   hiddenWords: [],
 };
@@ -120,5 +120,5 @@ export const newRule = (id: string, when: When): Rule => ({
   words: { how: "any", list: [] },
   time: { how: when === "timer" ? "show" : "any", fromMin: 0, toMin: 0 },
   cooldownMs: 0,
-  tiers: [{ at: "least", amount: 0, deeds: [] }],
+  tiers: [{ at: "least", amount: 0, effects: [] }],
 });

@@ -10,6 +10,6 @@ describe("rules to begin with", () => {
     expect(new Set(rules.map((r) => r.name)).size).toBe(rules.length);
   });
   test("need nothing that a new channel does not have: they only speak", () => {
-    expect(rules.flatMap((r) => r.tiers.flatMap((t) => t.deeds.map((d) => d.do)))).toEqual(["say", "say", "say"]);
+    expect(rules.flatMap((r) => r.tiers.flatMap((t) => t.effects.map((d) => d.do)))).toEqual(["say", "say", "say"]);
   });
 });

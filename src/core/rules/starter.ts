@@ -11,5 +11,5 @@ export const starterRules = (idOf: (n: number) => string): Rule[] =>
   ).map(([when, name, text], n) => ({
     ...newRule(idOf(n), when),
     name,
-    tiers: [{ at: "least", amount: 0, deeds: [{ do: "say", text }] }],
+    tiers: [{ at: "least", amount: 0, effects: [{ do: "say", text }] }],
   }));

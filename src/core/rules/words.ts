@@ -6,7 +6,7 @@ import { count, rolesInWords, seconds } from "../words/sentence";
 import { exampleOf } from "../words/template";
 import { actionOf, amountOfUnit, toldOf } from "../games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../module/fields";
-import type { Deed } from "./deeds";
+import type { RuleEffect } from "./effects";
 import type { Rule, Tier, When } from "./settings";
 
 /** A rule in plain words: the same sentences in the list, in “what would happen if” and in the log. */
@@ -120,32 +120,32 @@ export function actionInWords(
   return lower(words.join(""));
 }
 
-export function deedInWords(deed: Deed, asked: Asked, names: Names): string {
+export function effectInWords(effect: RuleEffect, asked: Asked, names: Names): string {
   const game = (id: string): string => names.game(id) ?? "a game that is gone";
   const prop = (id: string): string => names.prop(id) ?? "a prop that is gone";
-  switch (deed.do) {
+  switch (effect.do) {
     case "act":
-      return actionInWords(deed, asked, names);
+      return actionInWords(effect, asked, names);
     case "show": {
       const parts = [
-        deed.picture === "" ? "" : prop(deed.picture),
-        deed.text === "" ? "" : `“${exampleOf(deed.text)}”`,
-        deed.sound === "" ? "" : `the sound ${prop(deed.sound)}`,
+        effect.picture === "" ? "" : prop(effect.picture),
+        effect.text === "" ? "" : `“${exampleOf(effect.text)}”`,
+        effect.sound === "" ? "" : `the sound ${prop(effect.sound)}`,
       ].filter((p) => p !== "");
-      return `show ${parts.length === 0 ? "nothing yet" : parts.join(", ")} for ${seconds(deed.ms)}`;
+      return `show ${parts.length === 0 ? "nothing yet" : parts.join(", ")} for ${seconds(effect.ms)}`;
     }
     case "sound":
-      return deed.sound === "" ? "play no sound yet" : `play ${prop(deed.sound)}`;
+      return effect.sound === "" ? "play no sound yet" : `play ${prop(effect.sound)}`;
     case "say":
-      return `say “${exampleOf(deed.text)}” in chat`;
+      return `say “${exampleOf(effect.text)}” in chat`;
     case "switch":
-      return `${deed.on ? "start" : "stop"} ${game(deed.game)}`;
+      return `${effect.on ? "start" : "stop"} ${game(effect.game)}`;
     case "cue":
-      return `fire the cue ${names.cue?.(deed.cue) ?? "that is chosen"}`;
+      return `fire the cue ${names.cue?.(effect.cue) ?? "that is chosen"}`;
     case "wait":
-      return `wait ${seconds(deed.ms)}`;
+      return `wait ${seconds(effect.ms)}`;
     default:
-      return exhaustive(deed);
+      return exhaustive(effect);
   }
 }
 
@@ -218,15 +218,15 @@ export function ruleNoteInWords({ did, refusal: why, subject = "" }: Note): stri
 export function orderInWords(order: Order, names: Names): string {
   const game = (id: string): string => names.game(id) ?? "a game that is gone";
   switch (order.do) {
-    case "hand": {
-      const { gameId, hand } = order;
-      if (hand.do === "switch") return `${hand["on"] === true ? "start" : "stop"} ${game(gameId)}`;
-      return actionInWords({ game: gameId, act: hand.do, input: hand, per: null }, { when: "cue" }, names);
+    case "command": {
+      const { gameId, command } = order;
+      if (command.do === "switch") return `${command["on"] === true ? "start" : "stop"} ${game(gameId)}`;
+      return actionInWords({ game: gameId, act: command.do, input: command, per: null }, { when: "cue" }, names);
     }
     case "say":
       return `chat is told “${order.text}”`;
     case "show": {
-      const { picture, text, sound, ms } = order.moment;
+      const { picture, text, sound, ms } = order.alert;
       const parts = [
         picture === "" ? "" : (names.prop(picture.replace(/^prop:/, "")) ?? "a prop that is gone"),
         text === "" ? "" : `“${text}”`,
@@ -234,12 +234,12 @@ export function orderInWords(order: Order, names: Names): string {
       ].filter((p) => p !== "");
       return `${parts.join(", ")} for ${seconds(ms)}`;
     }
-    case "tell":
+    case "emit":
       return order.what;
     case "cue":
     case "answer":
     case "announce":
-    case "aside":
+    case "snapshot":
     case "hush":
     case "redeemed":
       // The show's and the rewards' own; rules and cues order nothing of the kind.

@@ -6,45 +6,45 @@ import { type PlanItem } from "./plan";
 import { mostMuted, mostTemplates } from "./settings";
 import { type At, type Outcome, still, no, did, isRunning, timesStarted, isOpen, begin, finish, startItem } from "./outcome";
 
-export function onHand(at: At, signal: CommandSignal): Outcome {
+export function onCommand(at: At, signal: CommandSignal): Outcome {
   const { by } = signal;
   // The engine has read it by the schemas in commands.ts.
-  const hand = signal.hand as ShowCommand;
+  const command = signal.command as ShowCommand;
   const { durable } = at;
   const itemOf = (id: string): PlanItem | undefined => durable.plan.items.find((i) => i.id === id);
-  switch (hand.do) {
+  switch (command.do) {
     case "show":
-      return hand.what === "end"
+      return command.what === "end"
         ? finish(at, signal, by, "hand")
-        : begin(at, signal, hand.what === "on-air" ? "on" : "rehearsing", by, "hand");
+        : begin(at, signal, command.what === "on-air" ? "on" : "rehearsing", by, "hand");
     case "plan": {
-      if (hand.revision !== durable.plan.revision) return no(at, refusal("show/plan-changed", { by: durable.plan.by }));
-      const there = new Set(hand.items.map((i) => i.id));
-      const plan = { revision: durable.plan.revision + 1, by, items: [...hand.items] };
+      if (command.revision !== durable.plan.revision) return no(at, refusal("show/plan-changed", { by: durable.plan.by }));
+      const there = new Set(command.items.map((i) => i.id));
+      const plan = { revision: durable.plan.revision + 1, by, items: [...command.items] };
       // What was moved may be due at another time now, so it is asked for anew.
       const asks = durable.asks.filter(
-        (a) => a.item === "" || (there.has(a.item) && itemOf(a.item)?.atMin === hand.items.find((i) => i.id === a.item)?.atMin),
+        (a) => a.item === "" || (there.has(a.item) && itemOf(a.item)?.atMin === command.items.find((i) => i.id === a.item)?.atMin),
       );
       return { ...still(at, [did("show/planned", by)]), durable: { ...durable, plan, asks } };
     }
     case "plan-fire": {
-      const item = itemOf(hand.item);
+      const item = itemOf(command.item);
       if (item === undefined) return no(at, refusal("show/no-item"));
       if (!isRunning(durable)) return no(at, refusal("show/off"), item.title);
-      if (timesStarted(durable, item.id) !== hand.times) return no(at, refusal("show/started-already"), item.title);
+      if (timesStarted(durable, item.id) !== command.times) return no(at, refusal("show/started-already"), item.title);
       return startItem(at, item, signal.atMs, by, false);
     }
     case "plan-move": {
-      const item = itemOf(hand.item);
+      const item = itemOf(command.item);
       if (item === undefined) return no(at, refusal("show/no-item"));
-      const items = durable.plan.items.map((i) => (i === item ? { ...i, atMin: hand.atMin } : i));
+      const items = durable.plan.items.map((i) => (i === item ? { ...i, atMin: command.atMin } : i));
       const plan = { revision: durable.plan.revision + 1, by, items };
       // At another time it is asked for anew.
       const asks = durable.asks.filter((a) => a.item !== item.id);
       return { ...still(at, [did("show/planned", by)]), durable: { ...durable, plan, asks } };
     }
     case "plan-skip": {
-      const item = itemOf(hand.item);
+      const item = itemOf(command.item);
       if (item === undefined) return no(at, refusal("show/no-item"));
       if (!isRunning(durable)) return no(at, refusal("show/off"), item.title);
       if (!isOpen(durable, item.id)) return no(at, refusal("show/started-already"), item.title);
@@ -52,7 +52,7 @@ export function onHand(at: At, signal: CommandSignal): Outcome {
       return { ...still(at, [did("show/skipped", item.title)]), durable: { ...durable, skipped: [...durable.skipped, item.id], asks } };
     }
     case "plan-back": {
-      const item = itemOf(hand.item);
+      const item = itemOf(command.item);
       if (item === undefined || !durable.skipped.includes(item.id)) return no(at, refusal("show/no-item"));
       return {
         ...still(at, [did("show/back", item.title)]),
@@ -60,23 +60,24 @@ export function onHand(at: At, signal: CommandSignal): Outcome {
       };
     }
     case "template":
-      return onTemplate(at, hand, by, signal.seq);
+      return onTemplate(at, command, by, signal.seq);
     case "mute": {
-      const others = durable.muted.filter((m) => m.id !== hand.id);
-      if (hand.on && others.length >= mostMuted) return no(at, refusal("show/too-many-muted", { most: mostMuted }));
-      const muted = hand.on ? [...others, { id: hand.id, name: hand.name, by, atMs: signal.atMs }] : others;
-      return { ...still(at, [did(hand.on ? "show/muted" : "show/unmuted", hand.name)]), durable: { ...durable, muted } };
+      const others = durable.muted.filter((m) => m.id !== command.id);
+      if (command.on && others.length >= mostMuted) return no(at, refusal("show/too-many-muted", { most: mostMuted }));
+      const muted = command.on ? [...others, { id: command.id, name: command.name, by, atMs: signal.atMs }] : others;
+      return { ...still(at, [did(command.on ? "show/muted" : "show/unmuted", command.name)]), durable: { ...durable, muted } };
     }
     case "decide": {
-      const ask = durable.asks.find((a) => a.id === hand.ask);
+      const ask = durable.asks.find((a) => a.id === command.ask);
       if (ask === undefined) return no(at, refusal("show/decided-already"));
       const without: At = { ...at, durable: { ...durable, asks: durable.asks.filter((a) => a.id !== ask.id) } };
       if (ask.kind === "live")
-        return hand.yes ? begin(without, signal, "on", by, "platform") : { ...still(without), durable: without.durable };
-      if (ask.kind === "ended") return hand.yes ? finish(without, signal, by, "platform") : { ...still(without), durable: without.durable };
+        return command.yes ? begin(without, signal, "on", by, "platform") : { ...still(without), durable: without.durable };
+      if (ask.kind === "ended")
+        return command.yes ? finish(without, signal, by, "platform") : { ...still(without), durable: without.durable };
       const item = itemOf(ask.item);
       if (item === undefined) return { ...still(without), durable: without.durable };
-      if (hand.yes) return startItem(without, item, signal.atMs, by, false);
+      if (command.yes) return startItem(without, item, signal.atMs, by, false);
       return {
         ...still(without, [did("show/skipped", item.title)]),
         durable: { ...without.durable, skipped: [...without.durable.skipped, item.id] },
@@ -85,16 +86,16 @@ export function onHand(at: At, signal: CommandSignal): Outcome {
   }
 }
 
-function onTemplate(at: At, hand: Extract<ShowCommand, { do: "template" }>, by: string, seq: number): Outcome {
+function onTemplate(at: At, command: Extract<ShowCommand, { do: "template" }>, by: string, seq: number): Outcome {
   const { durable } = at;
-  const there = durable.templates.find((t) => t.id === hand.id);
-  switch (hand.what) {
+  const there = durable.templates.find((t) => t.id === command.id);
+  switch (command.what) {
     case "save": {
-      const same = durable.templates.find((t) => fold(t.name) === fold(hand.name));
+      const same = durable.templates.find((t) => fold(t.name) === fold(command.name));
       const others = durable.templates.filter((t) => t !== same);
-      if (hand.name.trim() === "") return no(at, refusal("show/template-name"));
+      if (command.name.trim() === "") return no(at, refusal("show/template-name"));
       if (others.length >= mostTemplates) return no(at, refusal("show/too-many-templates", { most: mostTemplates }));
-      const template = { id: same?.id ?? `t${seq}`, name: hand.name.trim(), items: durable.plan.items };
+      const template = { id: same?.id ?? `t${seq}`, name: command.name.trim(), items: durable.plan.items };
       return { ...still(at, [did("show/template-saved", template.name)]), durable: { ...durable, templates: [...others, template] } };
     }
     case "use": {

@@ -54,7 +54,7 @@ export function begin(at: At, signal: Signal, state: "on" | "rehearsing", by: st
     notes: [did(state === "on" ? "show/on" : "show/rehearsing", by)],
     orders: [
       ...(before?.orders ?? []),
-      ...(state === "rehearsing" ? [{ do: "aside", what: "keep" } as const] : []),
+      ...(state === "rehearsing" ? [{ do: "snapshot", what: "keep" } as const] : []),
       { do: "announce", what: "live" },
     ],
     kept: [...(before?.kept ?? [])],
@@ -78,7 +78,7 @@ export function finish(at: At, signal: Signal, by: string, how: "hand" | "platfo
     effects: [],
     notes: [did(state === "rehearsing" ? "show/rehearsed" : "show/ended", by, { how })],
     kept: [kept],
-    orders: [{ do: "announce", what: "ended" }, ...(state === "rehearsing" ? [{ do: "aside", what: "bring-back" } as const] : [])],
+    orders: [{ do: "announce", what: "ended" }, ...(state === "rehearsing" ? [{ do: "snapshot", what: "bring-back" } as const] : [])],
   };
 }
 
@@ -90,7 +90,7 @@ export function startItem(at: At, item: PlanItem, nowMs: number, by: string, its
   const { does } = item;
   if (does.do === "cue") orders.push({ do: "cue", cueId: does.cue, by });
   else if (does.do !== "note")
-    orders.push({ do: "hand", gameId: does.game, viewer: null, by, answer: false, hand: { do: "switch", on: does.do === "start" } });
+    orders.push({ do: "command", gameId: does.game, viewer: null, by, answer: false, command: { do: "switch", on: does.do === "start" } });
   return {
     durable: {
       ...durable,

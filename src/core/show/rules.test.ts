@@ -48,11 +48,11 @@ function evening(settings: Partial<ShowSettings> = {}, start: Partial<ShowDurabl
     return outcome;
   };
   return {
-    hand: (hand: Command, atMs = 0, by = "maria") => give({ kind: "hand", gameId: "show", by, hand }, atMs),
+    command: (command: Command, atMs = 0, by = "maria") => give({ kind: "command", gameId: "show", by, command }, atMs),
     platform: (kind: "live" | "ended", atMs = 0) => give({ kind }, atMs),
     says: (text: string, roles: Role[] = ["moderator"], atMs = 0) =>
       give({ kind: "message", text, marks: [], viewer: { id: "mo", name: "Mo", roles } }, atMs),
-    tick: (atMs: number) => give({ kind: "timer", partId: "show" }, atMs),
+    tick: (atMs: number) => give({ kind: "timer", moduleId: "show" }, atMs),
     due: () => showRules.dueMs!(own, durable),
     restart: () => void (transient = { heardMs: null }),
     get now() {
@@ -66,17 +66,17 @@ const codes = (o: { notes: readonly { refusal?: { code: string }; did?: string }
 describe("going on air", () => {
   test("by hand: once, told to the other parts, and kept when it ends", () => {
     const show = evening();
-    const on = show.hand({ do: "show", what: "on-air" }, 1_000);
+    const on = show.command({ do: "show", what: "on-air" }, 1_000);
     expect(show.now).toMatchObject({ state: "on", show: { sinceMs: 1_000, by: "maria", how: "hand" } });
     expect(on.orders).toEqual([{ do: "announce", what: "live" }]);
-    expect(codes(show.hand({ do: "show", what: "on-air" }, 2_000))).toEqual(["show/on-already"]);
-    expect(codes(show.hand({ do: "show", what: "rehearse" }, 2_000))).toEqual(["show/on-air"]);
-    const off = show.hand({ do: "show", what: "end" }, 61_000, "tom");
+    expect(codes(show.command({ do: "show", what: "on-air" }, 2_000))).toEqual(["show/on-already"]);
+    expect(codes(show.command({ do: "show", what: "rehearse" }, 2_000))).toEqual(["show/on-air"]);
+    const off = show.command({ do: "show", what: "end" }, 61_000, "tom");
     expect(off.kept).toMatchObject([
       { kind: "show", fromMs: 1_000, toMs: 61_000, body: { rehearsal: false, endedBy: "tom", ended: "hand" } },
     ]);
     expect(off.orders).toEqual([{ do: "announce", what: "ended" }]);
-    expect(codes(show.hand({ do: "show", what: "end" }))).toEqual(["show/off"]);
+    expect(codes(show.command({ do: "show", what: "end" }))).toEqual(["show/off"]);
   });
   test("by the platform's word, where that is set; a second word changes nothing", () => {
     const show = evening();
@@ -92,23 +92,23 @@ describe("going on air", () => {
     show.platform("live", 5_000);
     show.platform("live", 6_000);
     expect(show.now).toMatchObject({ state: "off", asks: [{ kind: "live", sinceMs: 5_000 }] });
-    show.hand({ do: "decide", ask: "live", yes: true }, 7_000);
+    show.command({ do: "decide", ask: "live", yes: true }, 7_000);
     expect(show.now).toMatchObject({ state: "on", asks: [] });
     show.platform("ended", 8_000);
-    expect(codes(show.hand({ do: "decide", ask: "ended", yes: false }, 9_000))).toEqual([]);
+    expect(codes(show.command({ do: "decide", ask: "ended", yes: false }, 9_000))).toEqual([]);
     expect(show.now).toMatchObject({ state: "on", asks: [] });
-    expect(codes(show.hand({ do: "decide", ask: "ended", yes: true }, 9_500))).toEqual(["show/decided-already"]);
+    expect(codes(show.command({ do: "decide", ask: "ended", yes: true }, 9_500))).toEqual(["show/decided-already"]);
   });
   test("a rehearsal lays everything aside and puts it back; going on air ends it first", () => {
     const show = evening();
-    expect(show.hand({ do: "show", what: "rehearse" }, 1_000).orders).toEqual([
-      { do: "aside", what: "keep" },
+    expect(show.command({ do: "show", what: "rehearse" }, 1_000).orders).toEqual([
+      { do: "snapshot", what: "keep" },
       { do: "announce", what: "live" },
     ]);
-    const on = show.hand({ do: "show", what: "on-air" }, 5_000);
+    const on = show.command({ do: "show", what: "on-air" }, 5_000);
     expect(on.orders).toEqual([
       { do: "announce", what: "ended" },
-      { do: "aside", what: "bring-back" },
+      { do: "snapshot", what: "bring-back" },
       { do: "announce", what: "live" },
     ]);
     expect(on.kept).toMatchObject([{ kind: "show", body: { rehearsal: true } }]);
@@ -119,7 +119,7 @@ describe("going on air", () => {
 describe("a show that nobody ends", () => {
   test("ends after the silence that was set, counted from the last word", () => {
     const show = evening({ silenceMin: 30 });
-    show.hand({ do: "show", what: "on-air" }, 0);
+    show.command({ do: "show", what: "on-air" }, 0);
     expect(show.due()).toBe(30 * minute);
     show.says("hello", [], 20 * minute);
     show.tick(30 * minute);
@@ -131,7 +131,7 @@ describe("a show that nobody ends", () => {
   });
   test("after a restart it is given its time again; one that slept through it ended when it was last looked for", () => {
     const show = evening({ silenceMin: 30 });
-    show.hand({ do: "show", what: "on-air" }, 0);
+    show.command({ do: "show", what: "on-air" }, 0);
     show.restart();
     show.tick(40 * minute);
     expect(show.now.state).toBe("on");
@@ -143,7 +143,7 @@ describe("a show that nobody ends", () => {
   });
   test("never, when silence ends nothing", () => {
     const show = evening({ silenceMin: 0 });
-    show.hand({ do: "show", what: "on-air" }, 0);
+    show.command({ do: "show", what: "on-air" }, 0);
     expect(show.due()).toBeNull();
   });
 });
@@ -156,8 +156,8 @@ describe("the rundown", () => {
   ];
   const planned = () => {
     const show = evening({ silenceMin: 0 });
-    show.hand({ do: "plan", revision: 1, items: plan });
-    show.hand({ do: "show", what: "on-air" }, 0);
+    show.command({ do: "plan", revision: 1, items: plan });
+    show.command({ do: "show", what: "on-air" }, 0);
     return show;
   };
   test("what starts by hand is asked for when it is due; what starts by itself does; what follows it, after its delay", () => {
@@ -166,28 +166,28 @@ describe("the rundown", () => {
     show.tick(10 * minute);
     expect(show.now.asks).toMatchObject([{ id: "due.raffle", kind: "due" }]);
     expect(show.due()).toBe(20 * minute);
-    expect(show.tick(20 * minute).orders).toMatchObject([{ do: "hand", gameId: "spall", hand: { do: "switch", on: true } }]);
+    expect(show.tick(20 * minute).orders).toMatchObject([{ do: "command", gameId: "spall", command: { do: "switch", on: true } }]);
     expect(show.due()).toBe(25 * minute);
-    expect(show.tick(25 * minute).orders).toMatchObject([{ do: "hand", hand: { do: "switch", on: false } }]);
-    const decided = show.hand({ do: "decide", ask: "due.raffle", yes: true }, 26 * minute);
+    expect(show.tick(25 * minute).orders).toMatchObject([{ do: "command", command: { do: "switch", on: false } }]);
+    const decided = show.command({ do: "decide", ask: "due.raffle", yes: true }, 26 * minute);
     expect(decided.orders).toEqual([{ do: "cue", cueId: "door", by: "maria" }]);
     expect(show.now).toMatchObject({ asks: [], done: [{ item: "boss" }, { item: "rest" }, { item: "raffle", times: 1 }] });
   });
-  test("two hands at once start it once; once more is a wish of its own", () => {
+  test("two hands at once start it once; once more is a request of its own", () => {
     const show = planned();
-    expect(show.hand({ do: "plan-fire", item: "raffle", times: 0 }, 1_000).orders).toHaveLength(1);
-    const second = show.hand({ do: "plan-fire", item: "raffle", times: 0 }, 1_001, "tom");
+    expect(show.command({ do: "plan-fire", item: "raffle", times: 0 }, 1_000).orders).toHaveLength(1);
+    const second = show.command({ do: "plan-fire", item: "raffle", times: 0 }, 1_001, "tom");
     expect(codes(second)).toEqual(["show/started-already"]);
     expect(second.orders).toBeUndefined();
-    expect(show.hand({ do: "plan-fire", item: "raffle", times: 1 }, 9_000).orders).toHaveLength(1);
+    expect(show.command({ do: "plan-fire", item: "raffle", times: 1 }, 9_000).orders).toHaveLength(1);
     expect(show.now.done).toMatchObject([{ item: "raffle", times: 2, atMs: 9_000 }]);
   });
   test("skipped, it does not start; taken back, it may", () => {
     const show = planned();
-    show.hand({ do: "plan-skip", item: "boss" });
+    show.command({ do: "plan-skip", item: "boss" });
     show.tick(30 * minute);
     expect(show.now.done).toEqual([]);
-    show.hand({ do: "plan-back", item: "boss" }, 30 * minute);
+    show.command({ do: "plan-back", item: "boss" }, 30 * minute);
     show.tick(30 * minute + 1);
     // Ten minutes late: it does not start behind anyone's back any more.
     expect(show.now.asks.map((a) => [a.item, a.kind])).toEqual([
@@ -203,13 +203,13 @@ describe("the rundown", () => {
   });
   test("nothing starts while no show runs", () => {
     const show = evening();
-    show.hand({ do: "plan", revision: 1, items: plan });
+    show.command({ do: "plan", revision: 1, items: plan });
     expect(show.due()).toBeNull();
-    expect(codes(show.hand({ do: "plan-fire", item: "raffle", times: 0 }))).toEqual(["show/off"]);
+    expect(codes(show.command({ do: "plan-fire", item: "raffle", times: 0 }))).toEqual(["show/off"]);
   });
   test("who changes what somebody else changed meanwhile is told, and changes nothing", () => {
     const show = planned();
-    expect(codes(show.hand({ do: "plan", revision: 1, items: [] }, 0, "tom"))).toEqual(["show/plan-changed"]);
+    expect(codes(show.command({ do: "plan", revision: 1, items: [] }, 0, "tom"))).toEqual(["show/plan-changed"]);
     expect(show.now.plan).toMatchObject({ revision: 2, by: "maria" });
     expect(show.now.plan.items).toHaveLength(3);
   });
@@ -217,33 +217,33 @@ describe("the rundown", () => {
     const show = planned();
     show.tick(10 * minute);
     expect(show.now.asks).toHaveLength(1);
-    show.hand({ do: "plan-move", item: "raffle", atMin: 15 }, 11 * minute, "tom");
+    show.command({ do: "plan-move", item: "raffle", atMin: 15 }, 11 * minute, "tom");
     expect(show.now.plan).toMatchObject({ revision: 3, by: "tom" });
     expect(show.now.plan.items.map((i) => i.atMin)).toEqual([15, 20, 0]);
     expect(show.now.asks).toEqual([]);
     expect(show.due()).toBe(15 * minute);
-    expect(codes(show.hand({ do: "plan-move", item: "gone", atMin: 15 }))).toEqual(["show/no-item"]);
+    expect(codes(show.command({ do: "plan-move", item: "gone", atMin: 15 }))).toEqual(["show/no-item"]);
   });
   test("a new show begins with everything open again", () => {
     const show = planned();
-    show.hand({ do: "plan-fire", item: "raffle", times: 0 }, 1_000);
-    show.hand({ do: "plan-skip", item: "boss" }, 1_000);
-    show.hand({ do: "show", what: "end" }, 2_000);
-    show.hand({ do: "show", what: "on-air" }, 3_000);
+    show.command({ do: "plan-fire", item: "raffle", times: 0 }, 1_000);
+    show.command({ do: "plan-skip", item: "boss" }, 1_000);
+    show.command({ do: "show", what: "end" }, 2_000);
+    show.command({ do: "show", what: "on-air" }, 3_000);
     expect(show.now).toMatchObject({ done: [], skipped: [] });
   });
   test("templates are kept by name, used, and removed", () => {
     const show = planned();
-    show.hand({ do: "template", what: "save", id: "", name: "Friday" });
-    show.hand({ do: "plan", revision: 2, items: [] });
-    show.hand({ do: "template", what: "save", id: "", name: "fríday" });
+    show.command({ do: "template", what: "save", id: "", name: "Friday" });
+    show.command({ do: "plan", revision: 2, items: [] });
+    show.command({ do: "template", what: "save", id: "", name: "fríday" });
     expect(show.now.templates).toHaveLength(1);
     const { id } = show.now.templates[0]!;
-    show.hand({ do: "plan", revision: 3, items: plan });
-    show.hand({ do: "template", what: "use", id, name: "" });
+    show.command({ do: "plan", revision: 3, items: plan });
+    show.command({ do: "template", what: "use", id, name: "" });
     expect(show.now.plan).toMatchObject({ revision: 5, items: [] });
-    show.hand({ do: "template", what: "remove", id, name: "" });
-    expect(codes(show.hand({ do: "template", what: "use", id, name: "" }))).toEqual(["show/no-template"]);
+    show.command({ do: "template", what: "remove", id, name: "" });
+    expect(codes(show.command({ do: "template", what: "use", id, name: "" }))).toEqual(["show/no-template"]);
   });
   test("what waits for itself, or for nothing, is refused in words", () => {
     const after = (id: string, on: string): PlanItem => item(id, 0, { starts: { how: "after", item: on, delayMin: 0 } });
@@ -263,10 +263,10 @@ describe("commands of moderators in chat", () => {
     command("!rules", "act", { game: "spall", act: "tell-rules", roles: ["viewer"] }),
     command("!lost", "start"),
   ];
-  test("lay a hand on the game, in the moderator's name, and answer with what came of it", () => {
+  test("command the game, in the moderator's name, and answer with what came of it", () => {
     const show = evening({ commands });
     expect(show.says("!HIT 50 please").orders).toEqual([
-      { do: "hand", gameId: "spall", viewer: null, by: "Mo", answer: true, hand: { do: "damage", amount: 50 } },
+      { do: "command", gameId: "spall", viewer: null, by: "Mo", answer: true, command: { do: "damage", amount: 50 } },
     ]);
     expect(show.says("!quiet").orders).toEqual([{ do: "hush", on: true }]);
     expect(show.says("!rules", ["viewer"]).orders).toHaveLength(1);
@@ -292,9 +292,9 @@ describe("commands of moderators in chat", () => {
   });
   test("the next of the rundown starts by its minute, whatever its place in the list", () => {
     const show = evening({ commands, silenceMin: 0 });
-    show.hand({ do: "plan", revision: 1, items: [item("late", 30), item("soon", 5)] });
-    show.hand({ do: "show", what: "on-air" });
-    expect(show.says("!next").orders).toMatchObject([{ hand: { do: "plan-fire", item: "soon" } }]);
+    show.command({ do: "plan", revision: 1, items: [item("late", 30), item("soon", 5)] });
+    show.command({ do: "show", what: "on-air" });
+    expect(show.says("!next").orders).toMatchObject([{ command: { do: "plan-fire", item: "soon" } }]);
   });
   test("two commands of one word are refused at save", () => {
     expect(showSettingsSchema.safeParse({ ...showDefaults, commands: [command("!a", "hush"), command("!Á", "release")] }).success).toBe(
@@ -306,10 +306,10 @@ describe("commands of moderators in chat", () => {
 describe("who is muted", () => {
   test("is muted once, whatever is pressed, and speaks again", () => {
     const show = evening();
-    show.hand({ do: "mute", id: "rude", name: "Rude", on: true }, 5);
-    show.hand({ do: "mute", id: "rude", name: "Rude", on: true }, 6);
+    show.command({ do: "mute", id: "rude", name: "Rude", on: true }, 5);
+    show.command({ do: "mute", id: "rude", name: "Rude", on: true }, 6);
     expect(show.now.muted).toEqual([{ id: "rude", name: "Rude", by: "maria", atMs: 6 }]);
-    show.hand({ do: "mute", id: "rude", name: "Rude", on: false }, 7);
+    show.command({ do: "mute", id: "rude", name: "Rude", on: false }, 7);
     expect(show.now.muted).toEqual([]);
   });
   test("is in no view but the operator's", () => {

@@ -7,11 +7,11 @@ import type { Module, Note, StepContext } from "../module/module";
 import { type Command, mayAs, type MessageSignal, platformKinds, type Signal } from "../signals/signal";
 import { showCommands } from "./commands";
 import { inOrder, type PlanItem } from "./plan";
-import { showSettingsTo2 } from "../rules/migrations";
+import { showSettingsTo2, showStateTo2 } from "../rules/migrations";
 import { showNoteInWords } from "./words";
 import {
   freshShow,
-  gameDeeds,
+  gameEffects,
   type ModeratorWord,
   showDefaults,
   type ShowDurable,
@@ -20,7 +20,7 @@ import {
   type ShowSettings,
   showSettingsSchema,
 } from "./settings";
-import { onHand } from "./on-command";
+import { onCommand } from "./on-command";
 import { type At, type Outcome, still, no, did, isRunning, isOpen, begin, finish, startItem } from "./outcome";
 import { minute } from "./outcome";
 
@@ -95,22 +95,22 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 type Fire = Readonly<{ ok: true; orders: readonly Order[] }> | Readonly<{ ok: false; why: Refusal }>;
 function ordersOf(at: At, command: ModeratorWord, rest: string, signal: MessageSignal, ctx: StepContext): Fire {
   const amount = /^\d{1,15}$/.test(rest) ? Number(rest) : null;
-  if (gameDeeds.includes(command.does) && command.game === "") return { ok: false, why: refusal("command/no-game") };
+  if (gameEffects.includes(command.does) && command.game === "") return { ok: false, why: refusal("command/no-game") };
   const by = signal.viewer.name;
-  const hand = (hand: Command, gameId: string = command.game): Fire => ({
+  const give = (given: Command, gameId: string = command.game): Fire => ({
     ok: true,
-    orders: [{ do: "hand", gameId, viewer: null, by, answer: true, hand }],
+    orders: [{ do: "command", gameId, viewer: null, by, answer: true, command: given }],
   });
   switch (command.does) {
     case "start":
     case "stop":
-      return hand({ do: "switch", on: command.does === "start" });
+      return give({ do: "switch", on: command.does === "start" });
     case "act": {
       const action = actionOf(ctx.gameKind(command.game), command.act);
       const number = action === null ? null : numberField(action.input);
-      if (number === null) return hand({ do: command.act });
+      if (number === null) return give({ do: command.act });
       if (amount === null || amount < 1) return { ok: false, why: refusal("command/amount", { word: command.word }) };
-      return hand({ do: command.act, [number[0]]: Math.min(number[1].most, amount) });
+      return give({ do: command.act, [number[0]]: Math.min(number[1].most, amount) });
     }
     case "hush":
     case "release":
@@ -118,11 +118,11 @@ function ordersOf(at: At, command: ModeratorWord, rest: string, signal: MessageS
     case "on-air":
     case "rehearse":
     case "end":
-      return hand({ do: "show", what: command.does }, "show");
+      return give({ do: "show", what: command.does }, "show");
     case "next": {
       const next = nextItem(at.durable);
       if (next === null) return { ok: false, why: refusal("show/nothing-next") };
-      return hand({ do: "plan-fire", item: next.id, times: 0 }, "show");
+      return give({ do: "plan-fire", item: next.id, times: 0 }, "show");
     }
   }
 }
@@ -133,7 +133,7 @@ export const nextItem = (show: Pick<ShowDurable, "plan" | "done" | "skipped">): 
 
 /**
  * The show: on air, rehearsing or off; its rundown; who is muted; what moderators may do by chat word. A
- * part like a game, without a picture. It hears the platform's "live" and "ended" first, and announces to
+ * module like a game, without a picture. It hears the platform's "live" and "ended" first, and announces to
  * the others that a show begins or ends, whoever said so.
  */
 export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> = {
@@ -141,11 +141,12 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
   settings: showSettingsSchema,
   defaults: showDefaults,
   settingsSteps: [showSettingsTo2],
+  stateSteps: [showStateTo2],
   freshDurable: freshShow,
   freshDust: () => ({ heardMs: null }),
   durable: showDurableSchema,
   single: true,
-  hears: ["message", ...platformKinds, "wish", "redemption"],
+  hears: ["message", ...platformKinds, "purchase-request", "redemption"],
   decides: ["live", "ended"],
   speaksForOperators: true,
   commands: showCommands,
@@ -155,7 +156,7 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
     return viewer !== null && muted.some((m) => m.id === viewer.id) ? refusal("viewer/muted") : null;
   },
   chatWords: (settings) => settings.commands.map((c) => c.word),
-  snapshot: { of: (durable) => durable.aside, with: (durable, aside) => ({ ...durable, aside }) },
+  snapshot: { of: (durable) => durable.snapshot, with: (durable, snapshot) => ({ ...durable, snapshot }) },
   noteInWords: showNoteInWords,
   dueMs: (_, durable) => {
     if (!isRunning(durable)) return null;
@@ -169,8 +170,8 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
   },
   step: (at: At, signal: Signal, ctx: StepContext): Outcome => {
     switch (signal.kind) {
-      case "hand":
-        return onHand(at, signal);
+      case "command":
+        return onCommand(at, signal);
       case "message":
         return onMessage(at, signal, ctx);
       case "timer":

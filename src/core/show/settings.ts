@@ -4,7 +4,7 @@ import { roles, roleSchema } from "../signals/signal";
 import { planItemSchema, planSchema } from "./plan";
 
 /** What a moderator may do by chat word. Those of a game name it. */
-export const commandDeeds = [
+export const commandEffects = [
   "start",
   "stop",
   /** An action of a game, by its name. */
@@ -16,13 +16,13 @@ export const commandDeeds = [
   "end",
   "next",
 ] as const;
-export type CommandDeed = (typeof commandDeeds)[number];
-export const gameDeeds: readonly CommandDeed[] = ["start", "stop", "act"];
+export type CommandEffect = (typeof commandEffects)[number];
+export const gameEffects: readonly CommandEffect[] = ["start", "stop", "act"];
 
 export const moderatorWordSchema = z.object({
   id: z.string().min(1).max(26),
   word: z.string().trim().min(1, "A command needs its word.").max(30).regex(/^\S+$/u, "A chat word has no spaces."),
-  does: z.enum(commandDeeds),
+  does: z.enum(commandEffects),
   game: z.string().max(26),
   act: z.string().max(40).default(""),
   roles: z.array(roleSchema).min(1).max(roles.length),
@@ -70,7 +70,7 @@ export const showDurableSchema = z.object({
   skipped: z.array(z.string()),
   templates: z.array(z.object({ id: z.string(), name: z.string(), items: planSchema })),
   /** How games stood before the rehearsal. */
-  aside: z.record(z.string(), z.unknown()).nullable(),
+  snapshot: z.record(z.string(), z.unknown()).nullable(),
   muted: z.array(z.object({ id: z.string(), name: z.string(), by: z.string(), atMs: z.number() })),
   asks: z.array(askSchema),
 });
@@ -86,7 +86,7 @@ export const freshShow = (): ShowDurable => ({
   done: [],
   skipped: [],
   templates: [],
-  aside: null,
+  snapshot: null,
   muted: [],
   asks: [],
 });

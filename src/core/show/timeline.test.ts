@@ -22,8 +22,8 @@ describe("marks on the tape", () => {
     expect(row("message", { text: "hello" })).toBeNull();
     expect(row("cue", { notes: [{ game: "g", note: { refusal: { code: "cue/cooling", facts: {} }, count: 1 } }] })).toBeNull();
     expect(
-      row("hand", {
-        hand: { do: "flock", count: 9 },
+      row("command", {
+        command: { do: "flock", count: 9 },
         notes: [{ game: "g", note: { refusal: { code: "wall/off", facts: {} }, count: 1 } }],
       }),
     ).toBeNull();
@@ -31,8 +31,8 @@ describe("marks on the tape", () => {
     expect(row("live", {}, { source: "show" })?.label).toBe("The show began");
   });
   test("a row that is not as it should be harms nothing", () => {
-    for (const body of [null, 7, "x", [], { notes: "no" }, { viewer: 3, hand: 9 }])
-      expect(() => markOf({ seq: 1, atMs: 1, kind: "hand", source: "", body })).not.toThrow();
+    for (const body of [null, 7, "x", [], { notes: "no" }, { viewer: 3, command: 9 }])
+      expect(() => markOf({ seq: 1, atMs: 1, kind: "command", source: "", body })).not.toThrow();
   });
 });
 

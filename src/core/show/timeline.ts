@@ -34,7 +34,7 @@ export const markKinds = [
   "ended",
   "happened",
   "cue",
-  "hand",
+  "command",
   "timer",
 ] as const;
 
@@ -86,12 +86,14 @@ export function markOf(row: TimelineRow, kindOf: (gameId: string) => string = ()
     }
     case "cue":
       return did.some((d) => d.startsWith("cue/")) ? make("moss", 2, did.includes("cue/off") ? `${subject} off` : subject) : null;
-    case "hand": {
-      const hand = isBody(body["hand"]) ? body["hand"] : {};
+    case "command": {
+      const command = isBody(body["command"]) ? body["command"] : {};
       if (notes.some((n) => n["refusal"] !== undefined)) return null;
-      switch (hand["do"]) {
+      switch (command["do"]) {
         case "switch":
-          return make("soft", 1, hand["on"] === true ? "Switched on" : "Switched off", { turned: hand["on"] === true ? "on" : "off" });
+          return make("soft", 1, command["on"] === true ? "Switched on" : "Switched off", {
+            turned: command["on"] === true ? "on" : "off",
+          });
         case "plan-fire":
           return make("moss", 3, subject);
         case "decide":
@@ -99,8 +101,8 @@ export function markOf(row: TimelineRow, kindOf: (gameId: string) => string = ()
         case "plan-skip":
           return make("soft", 1, `Skipped: ${subject}`);
         default: {
-          const action = actionOf(kindOf(text(body["gameId"])), text(hand["do"]));
-          const tape = action?.tape?.(hand, text(body["by"]), row.source === "operator") ?? null;
+          const action = actionOf(kindOf(text(body["gameId"])), text(command["do"]));
+          const tape = action?.tape?.(command, text(body["by"]), row.source === "operator") ?? null;
           return tape === null ? null : make(tape.tone, tape.weight, tape.label);
         }
       }

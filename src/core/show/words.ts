@@ -3,7 +3,7 @@ import type { Note } from "../module/module";
 import { rolesInWords, type Sentence } from "../words/sentence";
 import { actionOf } from "../games/words";
 import { numberField } from "../module/fields";
-import type { CommandDeed, ModeratorWord, ShowSettings } from "./settings";
+import type { CommandEffect, ModeratorWord, ShowSettings } from "./settings";
 
 /** How a show begins and ends, as the sentences one edits. */
 export function showSentences(s: ShowSettings): readonly Sentence[] {
@@ -48,7 +48,7 @@ export function showSentences(s: ShowSettings): readonly Sentence[] {
   ];
 }
 
-export const commandDeedWords: Readonly<Record<CommandDeed, string>> = {
+export const commandEffectWords: Readonly<Record<CommandEffect, string>> = {
   start: "starts",
   stop: "stops",
   act: "does something in a game",
@@ -62,7 +62,7 @@ export const commandDeedWords: Readonly<Record<CommandDeed, string>> = {
 
 /** What a moderator's word does, without the word: “Hit Old Spall by the number behind it”. */
 export function wordDoes(c: ModeratorWord, game: (id: string) => string, kind: (id: string) => string): string {
-  if (c.does !== "act") return `${commandDeedWords[c.does]}${c.game === "" ? "" : ` ${game(c.game)}`}`;
+  if (c.does !== "act") return `${commandEffectWords[c.does]}${c.game === "" ? "" : ` ${game(c.game)}`}`;
   const action = actionOf(kind(c.game), c.act);
   if (action === null) return `does something that ${game(c.game)} can’t`;
   const [number = ""] = numberField(action.input) ?? [];

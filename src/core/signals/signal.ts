@@ -43,12 +43,13 @@ export type PlatformSignal =
 export const platformKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "purchase", "live", "ended"] as const;
 
 /** Something waited for is due in one part (a rule's timer, the rest of a rule after a wait). */
-export type TimerSignal = Arrived & Readonly<{ kind: "timer"; partId: string }>;
+export type TimerSignal = Arrived & Readonly<{ kind: "timer"; moduleId: string }>;
 /** A cue was fired: by whom, and by what way (key, click, address, chat). */
 export type CueSignal = Arrived &
   Readonly<{ kind: "cue"; cueId: string; by: string; via: "key" | "click" | "address" | "rundown" | "reward"; viewer: null }>;
 /** Somebody wants a reward on the viewer page; `shownPrice` is what it said it costs. */
-export type PurchaseRequest = Arrived & Readonly<{ kind: "wish"; viewer: Viewer; rewardId: string; text: string; shownPrice: number }>;
+export type PurchaseRequest = Arrived &
+  Readonly<{ kind: "purchase-request"; viewer: Viewer; rewardId: string; text: string; shownPrice: number }>;
 /** Somebody has the viewer page open: as good as a word in chat for being there. Not kept in the log. */
 export type HereSignal = Arrived & Readonly<{ kind: "here"; viewer: Viewer }>;
 /** Something was bought on the platform itself, with its own points; `title` is how the platform calls it. */
@@ -67,7 +68,7 @@ export type HappenedSignal = Given & Readonly<{ kind: "happened"; gameId: string
 export const commandSchema = z.looseObject({ do: z.string().min(1).max(40) });
 export type Command = Readonly<{ do: string }> & Readonly<Record<string, unknown>>;
 /** `viewer` is the one for whose signal a rule gives the command; null for an operator's and a cue's. */
-export type CommandSignal = Arrived & Readonly<{ kind: "hand"; gameId: string; by: string; viewer: Viewer | null; hand: Command }>;
+export type CommandSignal = Arrived & Readonly<{ kind: "command"; gameId: string; by: string; viewer: Viewer | null; command: Command }>;
 
 export type Signal =
   | MessageSignal

@@ -53,14 +53,14 @@ export function amountOf(signal: Signal): number | null {
     case "purchase":
       return signal.price;
     case "message":
-    case "wish":
+    case "purchase-request":
     case "here":
     case "follow":
     case "live":
     case "ended":
     case "timer":
     case "cue":
-    case "hand":
+    case "command":
       return 1;
     default:
       return exhaustive(signal);

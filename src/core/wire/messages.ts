@@ -90,7 +90,7 @@ export const stageSchema = z.object({
   /** Address of a platform emote's picture, `{id}` in it; empty when the platform has none. */
   markedUrl: z.string().max(300),
   /** What on/off cues keep on the picture. */
-  moments: z.array(alertSchema).default([]),
+  alerts: z.array(alertSchema).default([]),
   sounds: z.array(soundSchema).default([]),
   /** Whether this overlay is for pictures at all, and its own style sheet. */
   shows: z.boolean().default(true),
@@ -105,7 +105,7 @@ export const bareStage = (
   games: games.map((g) => ({ ...g, place: wholePlace })),
   sprites: [...sprites],
   markedUrl: "",
-  moments: [],
+  alerts: [],
   sounds: [],
   shows: true,
   css: "",
@@ -119,8 +119,8 @@ export const toOverlaySchema = z.discriminatedUnion("type", [
   z.object({ v, type: z.literal("hush"), seq, on: z.boolean() }),
   /** What games show now: sent when only they changed, not the stage. */
   z.object({ v, type: z.literal("views"), seq, views: z.array(z.object({ game: z.string(), view: z.record(z.string(), z.unknown()) })) }),
-  z.object({ v, type: z.literal("moment"), seq, moment: alertSchema }),
-  z.object({ v, type: z.literal("moment-end"), seq, ids: z.array(z.string()) }),
+  z.object({ v, type: z.literal("alert"), seq, alert: alertSchema }),
+  z.object({ v, type: z.literal("alert-end"), seq, ids: z.array(z.string()) }),
   /** This page makes the sound, for two seconds from now; or it no longer does. */
   z.object({ v, type: z.literal("voice"), on: z.boolean() }),
   /** Every 15 s, so that a page notices a connection that died without a word. */
@@ -182,7 +182,7 @@ export const talkItemSchema = z.object({
 });
 export type TalkItem = z.infer<typeof talkItemSchema>;
 const heldSchema = z.object({ id: z.string(), text: z.string(), picture: z.string(), sound: z.string(), sinceMs: z.number() });
-export type HeldMoment = z.infer<typeof heldSchema>;
+export type HeldAlert = z.infer<typeof heldSchema>;
 const standingOverlaySchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -227,7 +227,7 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
     games: z.array(
       z.object({ id: z.string(), kind: z.string(), name: z.string(), version: z.number(), view: z.record(z.string(), z.unknown()) }),
     ),
-    /** Lanes where something plays or waits. */
+    /** Queues where something plays or waits. */
     /** Sales that wait for a yes, oldest first: some of them, and how many there are; `changes` grows with every sale.
      * `unshown`: paid for, and no page has shown it within its time. */
     sales: z.object({
@@ -238,10 +238,10 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
       changes: z.number(),
       unshown: z.array(waitingSaleSchema),
     }),
-    lanes: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
+    queues: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
     events: z.object({ lastMs: z.number().nullable(), perMinute: z.number(), refused: z.number() }),
     overlays: z.array(standingOverlaySchema),
-    /** Moments that came under hush and wait for a decision. */
+    /** Alerts that came under hush and wait for a decision. */
     held: z.array(heldSchema),
   }),
   /** Another tab or operator saved, published or moved something. */

@@ -191,7 +191,7 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
   test("what came of a signal the first time is told with its notes", async () => {
     const { store, id } = await fresh();
     const notes = [{ game: "g", note: { did: "boss/hit", count: 5 } }];
-    await store.commit(id, { rows: [{ ...row(7, "w-1", "page"), kind: "wish", body: { notes } }], states: [], kept: [] });
+    await store.commit(id, { rows: [{ ...row(7, "w-1", "page"), kind: "purchase-request", body: { notes } }], states: [], kept: [] });
     expect((await store.came(id, "page", ["w-1"])).get("w-1")).toEqual({ seq: 7, notes });
   });
   test("viewers whose ids differ by case, accent or a blank are different people", async () => {

@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
-import { type Alert, momentLookDefaults } from "../../core/alerts/alert";
+import { type Alert, alertLookDefaults } from "../../core/alerts/alert";
 import { pause } from "../testing/channel";
 import { AlertBoard } from "./alert-board";
 import { PerMinute } from "./per-minute";
 
-const moment = (id: string, ms: number): Alert => ({ id, picture: "", sound: "", volume: 1, text: id, ms, look: momentLookDefaults });
+const alert = (id: string, ms: number): Alert => ({ id, picture: "", sound: "", volume: 1, text: id, ms, look: alertLookDefaults });
 
 function setUp() {
   const started: string[] = [];
@@ -18,23 +18,23 @@ const until = async (done: () => boolean): Promise<void> => {
   expect(done()).toBe(true);
 };
 
-describe("the board of moments", () => {
-  test("plays a lane by the clock, one after another", async () => {
+describe("the board of alerts", () => {
+  test("plays a queue by the clock, one after another", async () => {
     const { board, started } = setUp();
-    for (const id of ["a", "b", "c"]) board.show("main", moment(id, 40));
+    for (const id of ["a", "b", "c"]) board.show("main", alert(id, 40));
     expect(started).toEqual(["a"]);
     await until(() => started.length === 3);
     expect(started).toEqual(["a", "b", "c"]);
     await until(() => board.standing().length === 0);
     board.stop();
   });
-  test("under hush what plays ends, what comes is held, with a lane or without; on release it waits for a person", async () => {
+  test("under hush what plays ends, what comes is held, with a queue or without; on release it waits for a person", async () => {
     const { board, started, stopped } = setUp();
-    board.show("main", moment("a", 60_000));
+    board.show("main", alert("a", 60_000));
     board.hush(true);
     expect(stopped).toEqual(["a"]);
-    board.show("main", moment("b", 30));
-    board.show("", moment("c", 30));
+    board.show("main", alert("b", 30));
+    board.show("", alert("c", 30));
     await pause(60);
     expect(started).toEqual(["a"]);
     expect(board.held()).toEqual([]);
@@ -46,17 +46,17 @@ describe("the board of moments", () => {
     expect(board.decide("play", "").ok).toBe(true);
     await until(() => started.length === 2);
     expect(started).toEqual(["a", "b"]);
-    expect(board.decide("play", "c")).toMatchObject({ ok: false, refusal: { code: "moment/decided-already" } });
+    expect(board.decide("play", "c")).toMatchObject({ ok: false, refusal: { code: "alert/decided-already" } });
     board.stop();
   });
-  test("a lane an operator paused stays paused when the hush is over", async () => {
+  test("a queue an operator paused stays paused when the hush is over", async () => {
     const { board, started } = setUp();
-    board.show("main", moment("a", 20));
+    board.show("main", alert("a", 20));
     board.act("pause", "main");
-    board.show("main", moment("b", 20));
+    board.show("main", alert("b", 20));
     board.hush(true);
     board.hush(false);
-    // What waited in the lane was held; played, it waits in the lane again.
+    // What waited in the queue was held; played, it waits in the queue again.
     board.decide("play", "");
     await pause(80);
     expect(started).toEqual(["a"]);

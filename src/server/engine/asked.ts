@@ -1,15 +1,15 @@
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { PartNote } from "./turn";
+import type { ModuleNote } from "./turn";
 import { RecentAnswers } from "./recent-answers";
 
-/** So long after one operator did something, another one doing just that is taken for the same wish. */
+/** So long after one operator did something, another one doing just that is taken for the same request. */
 const twinMs = 1_000;
-type Answer = Result<readonly PartNote[]>;
+type Answer = Result<readonly ModuleNote[]>;
 export type AskedDeps = Readonly<{
   now: () => number;
   closed: () => boolean;
   /** What came of ids that were stored before; null where nobody can say now. */
-  came: (source: string, ids: readonly string[]) => Promise<ReadonlyMap<string, Readonly<{ notes: readonly PartNote[] }>> | null>;
+  came: (source: string, ids: readonly string[]) => Promise<ReadonlyMap<string, Readonly<{ notes: readonly ModuleNote[] }>> | null>;
 }>;
 
 /**
@@ -30,7 +30,8 @@ export class Asked {
       async () => {
         const atMs = this.deps.now();
         const { last } = this;
-        if (what !== "" && last.what === what && last.by !== by && atMs - last.atMs < twinMs) return refused("hand/twin", { by: last.by });
+        if (what !== "" && last.what === what && last.by !== by && atMs - last.atMs < twinMs)
+          return refused("command/twin", { by: last.by });
         if (what !== "") this.last = { what, by, atMs };
         const done = await work();
         if (done.ok || done.refusal.code !== "signal/duplicate") return done;
@@ -38,7 +39,7 @@ export class Asked {
         if (came === null) return refused("store/away");
         return ok(came.get(id)?.notes ?? []);
       },
-      (answer) => answer.ok || (answer.refusal.code !== "store/away" && answer.refusal.code !== "hand/twin"),
+      (answer) => answer.ok || (answer.refusal.code !== "store/away" && answer.refusal.code !== "command/twin"),
     );
   }
 

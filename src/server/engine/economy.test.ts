@@ -29,7 +29,7 @@ afterAll(() => end());
 const reward = (id: string, part: Partial<Reward> = {}): Reward => ({
   ...newReward(id, id, 100),
   words: [`!${id}`],
-  deeds: [{ do: "say", text: `{viewer} has ${id}` }],
+  effects: [{ do: "say", text: `{viewer} has ${id}` }],
   ...part,
 });
 const viewer = (name: string) => ({ id: name, name, roles: [] });
@@ -53,7 +53,7 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
   n += 1;
   const id = channelId(`shop${n}`);
   const games = [
-    ["rewards", { schema: 2, rewards }],
+    ["rewards", { schema: 3, rewards }],
     ["points", { ...pointsDefaults, name: "clay", dailyMost: 0 }],
     ["show", showDefaults],
   ] as const;
@@ -97,12 +97,12 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
   let runner = await start();
   let k = 0;
   const part = (kind: string) => gameId(`${kind}-${id}`);
-  const hand = (kind: string, what: Record<string, unknown>) =>
-    runner.requests.command(part(kind), "maria", `hand-${(k += 1)}-${id}`, what as never);
-  const give = (name: string, by: number) => hand("points", { do: "adjust", viewer: name, name, by, why: "for the test" });
+  const command = (kind: string, what: Record<string, unknown>) =>
+    runner.requests.command(part(kind), "maria", `command-${(k += 1)}-${id}`, what as never);
+  const give = (name: string, by: number) => command("points", { do: "adjust", viewer: name, name, by, why: "for the test" });
   const say = (name: string, text: string) => runner.inbox.message(said(text, null, name));
-  const wish = (name: string, which: string, price = 100, wishId = `w${(k += 1)}`) =>
-    runner.requests.wish(viewer(name), { id: wishId, reward: which, text: "", price });
+  const purchase = (name: string, which: string, price = 100, requestId = `w${(k += 1)}`) =>
+    runner.requests.purchase(viewer(name), { id: requestId, reward: which, text: "", price });
   const settled = async () => {
     for (let i = 0; i < 2_000 && runner.busy; i += 1) await new Promise((r) => setTimeout(r, 5));
   };
@@ -112,16 +112,16 @@ async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
     time,
     says,
     heard,
-    hand,
+    command,
     give,
     say,
-    wish,
+    purchase,
     settled,
     get runner() {
       return runner;
     },
     silence: () => (chatWorks = false),
-    onAir: () => hand("show", { do: "show", what: "on-air" }),
+    onAir: () => command("show", { do: "show", what: "on-air" }),
     /** As after kill −9: nothing is told to stop, all is read anew. */
     restart: async () => {
       const old = runner;
@@ -172,10 +172,10 @@ describe("points and rewards on the real database", () => {
     await s.settled();
     expect(s.says.at(-1)).toBe("@ada roar is on cooldown for 18 s more");
     const [sale] = await s.sales();
-    expect(await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" })).toMatchObject({ ok: true });
+    expect(await s.command("rewards", { do: "sale", sale: sale!.id, what: "refund" })).toMatchObject({ ok: true });
     expect(await s.balance("ada")).toBe(250);
     // A second refund changes nothing, and says so.
-    const twice = await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" });
+    const twice = await s.command("rewards", { do: "sale", sale: sale!.id, what: "refund" });
     expect(twice.ok && twice.value[0]?.refusal?.code).toBe("sale/refunded-already");
     expect(await s.balance("ada")).toBe(250);
     await s.sound();
@@ -184,7 +184,7 @@ describe("points and rewards on the real database", () => {
     const s = await opened([reward("last", { stock: 1 })]);
     const names = Array.from({ length: 200 }, (_, i) => `v${i}`);
     for (const name of names) await s.give(name, 100);
-    const done = await Promise.all(names.map((name, i) => (i % 2 === 0 ? s.wish(name, "last") : (s.say(name, "!last"), null))));
+    const done = await Promise.all(names.map((name, i) => (i % 2 === 0 ? s.purchase(name, "last") : (s.say(name, "!last"), null))));
     await s.settled();
     const sales = await s.sales();
     expect(sales).toHaveLength(1);
@@ -198,7 +198,7 @@ describe("points and rewards on the real database", () => {
   test("one viewer from chat and page at once pays for what the points are enough for", async () => {
     const s = await opened([reward("roar")]);
     await s.give("ada", 250);
-    const waits = [s.wish("ada", "roar"), s.wish("ada", "roar")];
+    const waits = [s.purchase("ada", "roar"), s.purchase("ada", "roar")];
     s.say("ada", "!roar");
     s.say("ada", "!roar");
     const done = await Promise.all(waits);
@@ -206,8 +206,8 @@ describe("points and rewards on the real database", () => {
     expect(await s.sales()).toHaveLength(2);
     expect(done.every((d) => d.ok)).toBe(true);
     expect(s.says).toContain("@ada roar costs 100; you have 50 clay, 50 too few");
-    // The same press of a button, sent twice, is one wish.
-    const twice = await Promise.all([s.wish("ada", "roar", 100, "same"), s.wish("ada", "roar", 100, "same")]);
+    // The same press of a button, sent twice, is one request.
+    const twice = await Promise.all([s.purchase("ada", "roar", 100, "same"), s.purchase("ada", "roar", 100, "same")]);
     expect(twice[0]).toEqual(twice[1]);
     await s.sound();
   });
@@ -222,14 +222,14 @@ describe("points and rewards on the real database", () => {
     });
     await s.give("ada", 300);
     fail = true;
-    const done = await Promise.all([s.wish("ada", "roar"), s.wish("ada", "roar")]);
+    const done = await Promise.all([s.purchase("ada", "roar"), s.purchase("ada", "roar")]);
     expect(done.map((d) => (d.ok ? "" : d.refusal.code))).toEqual(["store/away", "store/away"]);
     fail = false;
     await s.settled();
     expect(s.says).toEqual([]);
     expect(s.runner.ledgerView.balance("ada")).toBe(300);
     expect(s.runner.ledgerView.sold("roar")).toBe(0);
-    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    expect((await s.purchase("ada", "roar")).ok).toBe(true);
     await s.sound();
   });
   test("a commit whose answer is lost: what was written counts, once", async () => {
@@ -246,32 +246,32 @@ describe("points and rewards on the real database", () => {
     await s.onAir();
     await s.give("ada", 300);
     lose = true;
-    await s.wish("ada", "roar");
+    await s.purchase("ada", "roar");
     lose = false;
     await s.settled();
     expect(await s.balance("ada")).toBe(200);
-    const again = await s.wish("ada", "roar");
+    const again = await s.purchase("ada", "roar");
     expect(again.ok ? "" : again.refusal.code).toBe("reward/own-limit");
     await s.sound();
   });
   test("an id that is in the log already, among four others': it is answered as the first time, and they go through", async () => {
     const s = await opened([reward("roar")]);
     for (const name of ["ada", "bo", "cy", "dee", "eve"]) await s.give(name, 300);
-    const first = await s.wish("ada", "roar", 100, "lost-answer");
+    const first = await s.purchase("ada", "roar", 100, "lost-answer");
     await s.restart();
     const all = await Promise.all([
-      s.wish("bo", "roar"),
-      s.wish("cy", "roar"),
-      s.wish("ada", "roar", 100, "lost-answer"),
-      s.wish("dee", "roar"),
-      s.wish("eve", "roar"),
+      s.purchase("bo", "roar"),
+      s.purchase("cy", "roar"),
+      s.purchase("ada", "roar", 100, "lost-answer"),
+      s.purchase("dee", "roar"),
+      s.purchase("eve", "roar"),
     ]);
     expect(all.map((d) => d.ok)).toEqual([true, true, true, true, true]);
     expect(all[2]).toEqual(first);
     expect(await s.sales()).toHaveLength(5);
     expect(await s.balance("ada")).toBe(200);
-    // The same id of somebody else is another wish.
-    expect((await s.wish("bo", "roar", 100, "lost-answer")).ok).toBe(true);
+    // The same id of somebody else is another request.
+    expect((await s.purchase("bo", "roar", 100, "lost-answer")).ok).toBe(true);
     await s.sound();
   });
   test("a purchase in chat that the server sends again after a restart: once paid, said once, and no neighbour is refused", async () => {
@@ -323,7 +323,7 @@ describe("points and rewards on the real database", () => {
     });
     for (const name of ["ada", "bo", "cy"]) await s.give(name, 300);
     const ask = (name: string, text: string) =>
-      s.runner.requests.wish(viewer(name), { id: `p-${name}-${text}`, reward: "roar", text, price: 100 });
+      s.runner.requests.purchase(viewer(name), { id: `p-${name}-${text}`, reward: "roar", text, price: 100 });
     const waits = [ask("ada", "one"), ask("bo", "poison"), ask("cy", "two")];
     await new Promise((r) => setTimeout(r, 1));
     const later = ask("ada", "three");
@@ -339,7 +339,7 @@ describe("points and rewards on the real database", () => {
   test("killed between the sale and its showing: it is told as paid and not shown, and played again or given back", async () => {
     let dies = false;
     const real = mariadbEngineStore(db);
-    const seenDeed: Reward["deeds"] = [
+    const seenEffect: Reward["effects"] = [
       {
         do: "show",
         picture: "",
@@ -347,11 +347,11 @@ describe("points and rewards on the real database", () => {
         volume: 100,
         text: "roar",
         ms: 4_000,
-        lane: "",
+        queue: "",
         look: { x: 0.5, y: 0.5, size: 0.3, entrance: "fade" },
       },
     ];
-    const s = await opened([reward("roar", { deeds: seenDeed }), reward("said")], {
+    const s = await opened([reward("roar", { effects: seenEffect }), reward("said")], {
       commit: async (id, commit, fence) => {
         const done = await real.commit(id, commit, fence);
         // It is written, and the process is gone before anybody hears of it.
@@ -359,33 +359,33 @@ describe("points and rewards on the real database", () => {
       },
     });
     for (const name of ["ada", "bo", "cy"]) await s.give(name, 300);
-    expect((await s.wish("ada", "said")).ok).toBe(true);
+    expect((await s.purchase("ada", "said")).ok).toBe(true);
     dies = true;
-    void s.wish("bo", "roar");
+    void s.purchase("bo", "roar");
     await new Promise((r) => setTimeout(r, 300));
     dies = false;
     await s.restart();
-    expect(s.heard.some((p) => p.kind === "moment")).toBe(false);
+    expect(s.heard.some((p) => p.kind === "alert")).toBe(false);
     expect(s.runner.standing().sales.unshown).toEqual([]);
     s.time.nowMs += 31_000;
     expect(s.runner.standing().sales.unshown.map((x) => `${x.viewer} ${x.reward}`)).toEqual(["bo roar"]);
     // Played once more: now a page shows it, and says so; that is known after a restart too.
     const [owed] = s.runner.standing().sales.unshown;
-    expect(await s.hand("rewards", { do: "sale", sale: owed!.id, what: "play", seen: "done" })).toMatchObject({ ok: true });
+    expect(await s.command("rewards", { do: "sale", sale: owed!.id, what: "play", seen: "done" })).toMatchObject({ ok: true });
     expect(s.runner.standing().sales.unshown).toEqual([]);
-    expect(s.heard.filter((p) => p.kind === "moment").map((p) => p.moment.sale)).toEqual([owed!.id]);
+    expect(s.heard.filter((p) => p.kind === "alert").map((p) => p.alert.sale)).toEqual([owed!.id]);
     s.runner.shown([owed!.id, "s999999", "__proto__"]);
     await new Promise((r) => setTimeout(r, 200));
     s.time.nowMs += 60_000;
     await s.restart();
     expect(s.runner.standing().sales.unshown).toEqual([]);
     // One that no page shows is owed until somebody decides.
-    await s.wish("cy", "roar");
+    await s.purchase("cy", "roar");
     s.time.nowMs += 31_000;
     await s.restart();
     const [again] = s.runner.standing().sales.unshown;
     expect(again).toMatchObject({ viewer: "cy" });
-    await s.hand("rewards", { do: "sale", sale: again!.id, what: "refund", seen: "done" });
+    await s.command("rewards", { do: "sale", sale: again!.id, what: "refund", seen: "done" });
     expect(s.runner.standing().sales.unshown).toEqual([]);
     expect([await s.balance("bo"), await s.balance("cy")]).toEqual([200, 300]);
     await s.sound();
@@ -393,7 +393,7 @@ describe("points and rewards on the real database", () => {
   test("two decide at once: the first does, the second hears who it was, and nothing is done twice", async () => {
     const s = await opened([reward("mug", { approval: true })]);
     await s.give("ada", 300);
-    await s.wish("ada", "mug");
+    await s.purchase("ada", "mug");
     const [sale] = await s.sales();
     const decide = (by: string, what: "done" | "refund") =>
       s.runner.requests.command(gameId("rewards"), by, `decide-${by}-${what}`, { do: "sale", sale: sale!.id, what, seen: "waiting" });
@@ -450,8 +450,8 @@ describe("points and rewards on the real database", () => {
       ]);
       expect(taken).toEqual({ ok: true, value: ["taken"] });
       if (chance() < 0.5) {
-        const wish = { id: `w${i}-${cut(wellFormed(text), 20)}`, reward: "roar", text: cut(wellFormed(text), 300), price: 1 };
-        expect((await s.runner.requests.wish({ id, name: id, roles: [] }, wish)).ok).toBe(true);
+        const request = { id: `w${i}-${cut(wellFormed(text), 20)}`, reward: "roar", text: cut(wellFormed(text), 300), price: 1 };
+        expect((await s.runner.requests.purchase({ id, name: id, roles: [] }, request)).ok).toBe(true);
       }
     }
     await s.settled();
@@ -500,15 +500,15 @@ describe("points and rewards on the real database", () => {
     }
     await s.settled();
     expect(s.says.some((t) => t.includes("has mug"))).toBe(false);
-    expect(await s.hand("rewards", { do: "refund-all", reward: "mug" })).toMatchObject({ ok: true, value: [{ count: 3 }] });
+    expect(await s.command("rewards", { do: "refund-all", reward: "mug" })).toMatchObject({ ok: true, value: [{ count: 3 }] });
     const [first] = await s.sales();
     expect(await s.balance("ada")).toBe(120);
-    await s.hand("rewards", { do: "sale-again", sale: first!.id });
+    await s.command("rewards", { do: "sale-again", sale: first!.id });
     expect(await s.balance("ada")).toBe(20);
     await s.sound();
-    await s.hand("rewards", { do: "sale", sale: first!.id, what: "done" });
+    await s.command("rewards", { do: "sale", sale: first!.id, what: "done" });
     expect(s.says).toContain("ada has mug");
-    await s.hand("rewards", { do: "sale", sale: first!.id, what: "refund" });
+    await s.command("rewards", { do: "sale", sale: first!.id, what: "refund" });
     expect(await s.balance("ada")).toBe(120);
     await s.sound();
   });
@@ -519,24 +519,24 @@ describe("points and rewards on the real database", () => {
       ["mug", true],
       ["roar", false],
     ] as const) {
-      expect((await s.wish("ada", which)).ok).toBe(true);
+      expect((await s.purchase("ada", which)).ok).toBe(true);
       const sale = (await s.sales()).find((x) => x.state !== "refunded" && x.id.startsWith("s"));
-      await s.hand("rewards", { do: "sale", sale: sale!.id, what: "refund" });
-      expect((await s.wish("ada", which)).ok).toBe(free);
-      for (const x of await s.sales()) if (x.state === "waiting") await s.hand("rewards", { do: "sale", sale: x.id, what: "refund" });
+      await s.command("rewards", { do: "sale", sale: sale!.id, what: "refund" });
+      expect((await s.purchase("ada", which)).ok).toBe(free);
+      for (const x of await s.sales()) if (x.state === "waiting") await s.command("rewards", { do: "sale", sale: x.id, what: "refund" });
     }
     await s.sound();
   });
   test("the clock is set back: no cooldown ends early, no day begins anew, and prices do not fall", async () => {
     const s = await opened([reward("roar", { ownRestMs: 60_000, moving: { ceiling: 500, raiseBp: 5_000, halfLifeMs: 60_000 } })]);
     await s.give("ada", 1_000);
-    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    expect((await s.purchase("ada", "roar")).ok).toBe(true);
     s.time.nowMs -= 3_600_000;
-    const again = await s.wish("ada", "roar", 1_000);
+    const again = await s.purchase("ada", "roar", 1_000);
     expect(again.ok ? "" : again.refusal.code).toBe("reward/own-rest");
     expect(s.runner.shop.tags(null)[0]?.price).toBe(150);
     await s.restart();
-    expect((await s.wish("ada", "roar", 1_000)).ok).toBe(false);
+    expect((await s.purchase("ada", "roar", 1_000)).ok).toBe(false);
     await s.sound();
   });
   test("a chat reply that can't be sent changes nothing of what was paid", async () => {
@@ -553,14 +553,14 @@ describe("points and rewards on the real database", () => {
     const s = await opened([reward("roar", { perShow: 2, perViewerShow: 1 })]);
     for (const name of ["ada", "bo", "cy"]) await s.give(name, 500);
     await s.onAir();
-    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    expect((await s.purchase("ada", "roar")).ok).toBe(true);
     await s.restart();
     const code = async (name: string) => {
-      const done = await s.wish(name, "roar");
+      const done = await s.purchase(name, "roar");
       return done.ok ? "sold" : done.refusal.code;
     };
     expect([await code("ada"), await code("bo"), await code("cy")]).toEqual(["reward/own-limit", "sold", "reward/show-limit"]);
-    await s.hand("show", { do: "show", what: "end" });
+    await s.command("show", { do: "show", what: "end" });
     s.time.nowMs += 1_000;
     await s.onAir();
     expect(await code("ada")).toBe("sold");
@@ -569,8 +569,8 @@ describe("points and rewards on the real database", () => {
   test("a rehearsal shows what is bought and touches no points", async () => {
     const s = await opened([reward("roar")]);
     await s.give("ada", 100);
-    await s.hand("show", { do: "show", what: "rehearse" });
-    expect((await s.wish("ada", "roar")).ok).toBe(true);
+    await s.command("show", { do: "show", what: "rehearse" });
+    expect((await s.purchase("ada", "roar")).ok).toBe(true);
     expect(await s.sales()).toEqual([]);
     expect(s.runner.ledgerView.balance("ada")).toBe(100);
     // What would be forgotten with it is refused instead of looking done.
@@ -589,10 +589,10 @@ describe("points and rewards on the real database", () => {
         { id: "bo", name: "Bo", by: 5 },
       ],
     };
-    await s.hand("points", list);
-    const twice = await s.hand("points", list);
+    await s.command("points", list);
+    const twice = await s.command("points", list);
     expect(twice.ok && twice.value[0]?.refusal?.code).toBe("points/taken-in-already");
-    await s.hand("points", { do: "merge", from: "bo", fromName: "Bo", to: "ada", toName: "Ada" });
+    await s.command("points", { do: "merge", from: "bo", fromName: "Bo", to: "ada", toName: "Ada" });
     expect([await s.balance("ada"), await s.balance("bo")]).toEqual([75, 0]);
     await s.sound();
   });
@@ -620,17 +620,17 @@ describe("points and rewards on the real database", () => {
   test("codes: one to each buyer, none twice whatever is refunded, and no more are sold than there are", async () => {
     const s = await opened([reward("key", { codes: ["AAA", "BBB", "CCC"] }), reward("asked", { codes: ["X1"], approval: true })]);
     for (const name of ["ada", "bo", "cy", "dee"]) await s.give(name, 300);
-    await s.wish("ada", "key");
+    await s.purchase("ada", "key");
     const [first] = await s.sales();
-    await s.hand("rewards", { do: "sale", sale: first!.id, what: "refund" });
+    await s.command("rewards", { do: "sale", sale: first!.id, what: "refund" });
     await s.restart();
-    const done = await Promise.all(["bo", "cy", "dee"].map((name) => s.wish(name, "key")));
+    const done = await Promise.all(["bo", "cy", "dee"].map((name) => s.purchase(name, "key")));
     expect(done.map((d) => (d.ok ? "sold" : d.refusal.code))).toEqual(["sold", "sold", "reward/sold-out"]);
     const rows = await s.sales();
     expect(rows.map((x) => `${x.viewer} ${x.code}`).sort()).toEqual(["ada AAA", "bo BBB", "cy CCC"]);
     // One that waits holds its code: nobody else is promised the same.
-    expect((await s.wish("ada", "asked")).ok).toBe(true);
-    const second = await s.wish("bo", "asked");
+    expect((await s.purchase("ada", "asked")).ok).toBe(true);
+    const second = await s.purchase("bo", "asked");
     expect(second.ok ? "" : second.refusal.code).toBe("reward/sold-out");
     // Chat never hears a code.
     expect(s.says.join(" ")).not.toMatch(/AAA|BBB|CCC/);

@@ -237,15 +237,15 @@ export class Engine {
     });
   }
 
-  async wish(
+  async purchase(
     channel: ChannelId,
     tokenHash: string,
-    wish: Readonly<{ id: string; reward: string; text: string; price: number }>,
+    request: Readonly<{ id: string; reward: string; text: string; price: number }>,
   ): Promise<Result<Note>> {
     const runner = this.runners.get(channel);
     if (runner === undefined) return refused("channel/unknown");
     const viewer = await this.viewerOf(channel, tokenHash);
-    return viewer === null ? refused("viewer/not-proven") : runner.requests.wish(viewer, wish);
+    return viewer === null ? refused("viewer/not-proven") : runner.requests.purchase(viewer, request);
   }
 
   nowMs(): number {

@@ -8,7 +8,7 @@ const mostEmotesPerFlush = 2_000;
 
 type Item = { game: string; effect: unknown };
 type Kept = Readonly<{ seq: number; atMs: number; text: string; transient: boolean }>;
-type Body = { type: "stage" | "hush" | "moment-end" } & Record<string, unknown>;
+type Body = { type: "stage" | "hush" | "alert-end" } & Record<string, unknown>;
 type View = Record<string, unknown>;
 
 const weight = (item: Item): number => {
@@ -19,7 +19,7 @@ const weight = (item: Item): number => {
 /**
  * What one overlay's pages are sent. A text is made once for all of them; effects are gathered for at
  * most 30 ms, the first after a pause goes at once. Keeps the last few, so that a page that was away for
- * a moment gets just what it missed.
+ * an alert gets just what it missed.
  */
 export class Feed {
   private ring: Kept[] = [];
@@ -45,10 +45,10 @@ export class Feed {
     this.soon();
   }
 
-  /** A moment goes at once; who was away while it began never sees it late. */
-  moment(moment: Alert): void {
+  /** A alert goes at once; who was away while it began never sees it late. */
+  alert(alert: Alert): void {
     this.flush();
-    this.keep({ v: wireVersion, type: "moment", seq: (this.seq += 1), moment }, true);
+    this.keep({ v: wireVersion, type: "alert", seq: (this.seq += 1), alert }, true);
   }
 
   private soon(): void {

@@ -12,7 +12,13 @@ const bodies = {
   reload: z.object({ channel: id }),
   refresh: z.object({ channel: id }),
   leave: z.object({ channel: id, token: z.string().min(40).max(64) }),
-  hand: z.object({ channel: id, game: z.string().max(26), by: z.string().max(60), id: z.string().min(8).max(80), hand: commandSchema }),
+  command: z.object({
+    channel: id,
+    game: z.string().max(26),
+    by: z.string().max(60),
+    id: z.string().min(8).max(80),
+    command: commandSchema,
+  }),
   cue: z.object({
     channel: id,
     cue: z.string().max(26),
@@ -20,13 +26,13 @@ const bodies = {
     id: z.string().min(8).max(80),
     via: z.enum(["key", "click"]),
   }),
-  lane: z.object({ channel: id, do: z.enum(["skip", "clear", "pause", "go-on"]), lane: z.string().max(26) }),
-  held: z.object({ channel: id, do: z.enum(["play", "drop"]), moment: z.string().max(120) }),
+  queue: z.object({ channel: id, do: z.enum(["skip", "clear", "pause", "go-on"]), queue: z.string().max(26) }),
+  held: z.object({ channel: id, do: z.enum(["play", "drop"]), alert: z.string().max(120) }),
   say: z.object({ channel: id, text: z.string().min(1).max(400), by: z.string().max(60) }),
   voice: z.object({ channel: id, page: z.string().max(60) }),
   shop: z.object({ channel: id, token: z.string().max(64) }),
   code: z.object({ channel: id, token: z.string().min(40).max(64) }),
-  wish: z.object({
+  purchase: z.object({
     channel: id,
     token: z.string().min(40).max(64),
     id: z.string().min(8).max(40),
@@ -58,25 +64,25 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       await engine.viewerLeaves(bodies.leave.parse(body).token);
       return answer({ ok: true, value: null });
     }
-    case "hand": {
-      const { channel, game, by, id: signalId, hand } = bodies.hand.parse(body);
+    case "command": {
+      const { channel, game, by, id: signalId, command } = bodies.command.parse(body);
       const runner = engine.runners.get(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.command(game, by, signalId, hand));
+      return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.command(game, by, signalId, command));
     }
     case "cue": {
       const { channel, cue, by, id: signalId, via } = bodies.cue.parse(body);
       const runner = engine.runners.get(channel);
       return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.cue(cue, by, signalId, via));
     }
-    case "lane": {
-      const { channel, do: what, lane } = bodies.lane.parse(body);
+    case "queue": {
+      const { channel, do: what, queue } = bodies.queue.parse(body);
       const runner = engine.runners.get(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : runner.lane(what, lane));
+      return answer(runner === undefined ? refused("channel/unknown") : runner.actOnQueue(what, queue));
     }
     case "held": {
-      const { channel, do: what, moment } = bodies.held.parse(body);
+      const { channel, do: what, alert } = bodies.held.parse(body);
       const runner = engine.runners.get(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : runner.held(what, moment));
+      return answer(runner === undefined ? refused("channel/unknown") : runner.held(what, alert));
     }
     case "say": {
       const { channel, text, by } = bodies.say.parse(body);
@@ -95,9 +101,9 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       const { channel, token } = bodies.code.parse(body);
       return answer(engine.runners.has(channel) ? { ok: true, value: engine.viewers.code(channel, token) } : refused("channel/unknown"));
     }
-    case "wish": {
-      const { channel, token, ...wish } = bodies.wish.parse(body);
-      return answer(await engine.wish(channel, token, wish));
+    case "purchase": {
+      const { channel, token, ...request } = bodies.purchase.parse(body);
+      return answer(await engine.purchase(channel, token, request));
     }
     case "refused":
       return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });

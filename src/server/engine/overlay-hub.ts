@@ -235,11 +235,11 @@ export class OverlayHub {
             this.feed(overlay.id).view(publication.game, view);
         return;
       }
-      case "moment":
-        for (const overlay of runner.row.overlays) this.feed(overlay.id).moment(publication.moment);
+      case "alert":
+        for (const overlay of runner.row.overlays) this.feed(overlay.id).alert(publication.alert);
         return;
-      case "moment-end":
-        for (const overlay of runner.row.overlays) this.feed(overlay.id).state({ type: "moment-end", ids: publication.ids });
+      case "alert-end":
+        for (const overlay of runner.row.overlays) this.feed(overlay.id).state({ type: "alert-end", ids: publication.ids });
         return;
       case "hush":
         for (const overlay of runner.row.overlays) {

@@ -10,9 +10,9 @@ import type { TransientLog } from "./transient-log";
 import type { Modules, Running } from "./modules";
 import type { AlertBoard } from "./alert-board";
 import { talkText } from "./talk-text";
-import { type PartNote, takeTurn, type Turn } from "./turn";
+import { type ModuleNote, takeTurn, type Turn } from "./turn";
 
-export type Outcome = Result<readonly PartNote[]>;
+export type Outcome = Result<readonly ModuleNote[]>;
 /** A signal on its way: without a number, which it gets on arrival. */
 type Unnumbered<T> = T extends unknown ? Omit<T, "seq"> : never;
 export type Arriving = Readonly<{
@@ -29,7 +29,7 @@ export type QueueDeps = Readonly<{
   modules: Modules;
   context: ChannelContext;
   ledgerView: LedgerCache;
-  moments: AlertBoard;
+  alerts: AlertBoard;
   log: TransientLog;
   commits: Committer;
   emotes: () => EmoteIndex;
@@ -103,11 +103,11 @@ export class SignalQueue {
   }
 
   private publish(turn: Turn, signal: Signal): void {
-    const { publish, moments, modules } = this.deps;
+    const { publish, alerts, modules } = this.deps;
     for (const { id, rules } of turn.changed) publish(rules.onStage === true ? { kind: "stage" } : { kind: "state", game: id });
     // Under hush, what is transient is simply not shown; games go on counting.
     if (!this.deps.hushed()) for (const { game, effects } of turn.effects) publish({ kind: "effects", game, effects });
-    for (const { lane, moment } of turn.shows) moments.show(lane, moment);
+    for (const { queue, alert } of turn.shows) alerts.show(queue, alert);
     for (const { booking } of turn.booked) {
       if (booking.sales.length > 0) this.deps.salesChanged();
       publish({ kind: "booked", booking });
@@ -129,7 +129,7 @@ const talkOf = (signal: Signal, turn: Turn): Publication => ({
   seq: signal.seq,
   atMs: signal.atMs,
   of: signal.kind,
-  name: signal.kind === "timer" ? "" : signal.kind === "hand" || signal.kind === "cue" ? signal.by : nameOf(signal.viewer),
+  name: signal.kind === "timer" ? "" : signal.kind === "command" || signal.kind === "cue" ? signal.by : nameOf(signal.viewer),
   viewer: signal.kind === "timer" || signal.viewer === null ? null : { id: signal.viewer.id, roles: signal.viewer.roles },
   text: talkText(signal),
   notes: turn.notes,

@@ -24,19 +24,19 @@ export type RequestDeps = Readonly<{
 export class Requests {
   constructor(private readonly deps: RequestDeps) {}
 
-  async command(moduleId: string, by: string, id: string, hand: Command): Promise<Result<readonly Note[]>> {
+  async command(moduleId: string, by: string, id: string, command: Command): Promise<Result<readonly Note[]>> {
     const { queue, asked, modules, ledgerView } = this.deps;
     const module = modules.named(moduleId);
     if (module === undefined) return refused("game/unknown");
     // One of long ago is fetched first; what is in memory is newer.
-    const about = module.rules.saleOf?.(hand) ?? null;
+    const about = module.rules.saleOf?.(command) ?? null;
     if (about !== null && ledgerView.sale(about) === null) {
       const sale = await this.deps.oldSale(about);
       if (sale !== null) ledgerView.remember(sale);
     }
     const gameId = module.id;
-    const done = await asked.once("operator", id, { what: `${gameId} ${JSON.stringify(hand)}`, by }, () => {
-      const signal = { kind: "hand" as const, atMs: this.deps.now(), id, gameId, by, viewer: null, hand };
+    const done = await asked.once("operator", id, { what: `${gameId} ${JSON.stringify(command)}`, by }, () => {
+      const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId, by, viewer: null, command };
       return queue.take({ signal, source: "operator", to: module }).done;
     });
     // What rules made of it in other modules stands in the talk; the one who asked hears of what was asked.
@@ -57,20 +57,20 @@ export class Requests {
   }
 
   /** Somebody wants a reward on the viewer page. */
-  async wish(viewer: Viewer, wish: Readonly<{ id: string; reward: string; text: string; price: number }>): Promise<Result<Note>> {
+  async purchase(viewer: Viewer, request: Readonly<{ id: string; reward: string; text: string; price: number }>): Promise<Result<Note>> {
     const { queue, asked, modules, context } = this.deps;
-    const shop = modules.hearing("wish").find((m) => m.rules.saleOf !== undefined);
+    const shop = modules.hearing("purchase-request").find((m) => m.rules.saleOf !== undefined);
     if (shop === undefined) return refused("reward/gone");
-    const id = `${viewer.id}:${wish.id}`;
+    const id = `${viewer.id}:${request.id}`;
     const done = await asked.once("page", id, { what: "", by: "" }, () => {
       const signal = {
-        kind: "wish" as const,
+        kind: "purchase-request" as const,
         atMs: this.deps.now(),
         id,
         viewer: { ...viewer, name: context.nameFor(viewer.name) },
-        rewardId: wish.reward,
-        text: wish.text,
-        shownPrice: wish.price,
+        rewardId: request.reward,
+        text: request.text,
+        shownPrice: request.price,
       };
       return queue.take({ signal, source: "page" }).done;
     });

@@ -49,7 +49,7 @@ describe("one queue for one channel", () => {
     expect(heard.map((p) => p.kind)).toEqual(["state", "effects", "mark", "talk"]);
     expect((await store.channel(runner.id))!.games[0]!.durable).toEqual({ on: false });
   });
-  test("the same hand twice is done once and answered twice, after a restart too; one on a game that is not there is refused", async () => {
+  test("the same command twice is done once and answered twice, after a restart too; one on a game that is not there is refused", async () => {
     const { runner, store, of } = setUp();
     const first = await runner.requests.command("wall", "owner", "hand-0001", off);
     expect(await runner.requests.command("wall", "owner", "hand-0001", off)).toEqual(first);
@@ -70,7 +70,7 @@ describe("one queue for one channel", () => {
     };
     Object.assign(store, { commit: slowly });
     const all = await Promise.all(
-      Array.from({ length: 100 }, (_, i) => runner.requests.command("wall", "owner", `hand-${i}-xx`, i % 2 === 0 ? off : on)),
+      Array.from({ length: 100 }, (_, i) => runner.requests.command("wall", "owner", `command-${i}-xx`, i % 2 === 0 ? off : on)),
     );
     expect(all.every((r) => r.ok)).toBe(true);
     expect(commits).toBeLessThanOrEqual(3);

@@ -48,11 +48,11 @@ export class Runner {
   readonly shop: ShopView;
   readonly inbox: Inbox;
   readonly requests: Requests;
-  private readonly queue: SignalQueue;
+  private readonly signals: SignalQueue;
   private emotes: EmoteIndex = emoteIndex([]);
   private readonly log: TransientLog;
   private readonly commits: Committer;
-  private readonly moments: AlertBoard;
+  private readonly alerts: AlertBoard;
   private readonly context: ChannelContext;
   private readonly alarm: Alarm;
   private readonly deliveries: Deliveries;
@@ -71,12 +71,12 @@ export class Runner {
     this.modules.load(row);
     this.context = new ChannelContext(this.modules, this.ledgerView, row);
     this.log = new TransientLog((rows) => store.append(row.id, rows), deps.onError);
-    this.moments = new AlertBoard(clock.now, {
-      start: (moment) => bus.publish(this.id, { kind: "moment", moment }),
-      stop: (ids) => bus.publish(this.id, { kind: "moment-end", ids }),
+    this.alerts = new AlertBoard(clock.now, {
+      start: (alert) => bus.publish(this.id, { kind: "alert", alert }),
+      stop: (ids) => bus.publish(this.id, { kind: "alert-end", ids }),
     });
     this.view = new StageView(this.modules, () => this.row);
-    this.shop = new ShopView(this.modules, this.context, this.ledgerView, this.moments, clock.now, () => this.row);
+    this.shop = new ShopView(this.modules, this.context, this.ledgerView, this.alerts, clock.now, () => this.row);
     this.deliveries = new Deliveries((sales) => store.delivered(row.id, sales));
     this.commits = new Committer({
       store,
@@ -95,13 +95,13 @@ export class Runner {
       ledgerView: (fresh) => readLedger(store, fresh, clock.now()),
       recovered: (fresh, last, rows) => this.recovered(fresh, last, rows),
     });
-    const { modules, context, log, moments, commits } = this;
-    this.queue = new SignalQueue(
+    const { modules, context, log, alerts, commits } = this;
+    this.signals = new SignalQueue(
       {
         modules,
         context,
         ledgerView: this.ledgerView,
-        moments,
+        alerts,
         log,
         commits,
         emotes: () => this.emotes,
@@ -119,7 +119,7 @@ export class Runner {
       closed: () => this.closed,
       came: (source, ids) => store.came(this.id, source, ids).catch(() => null),
     });
-    const shared = { queue: this.queue, asked, modules, context, now: clock.now, closed: () => this.closed };
+    const shared = { queue: this.signals, asked, modules, context, now: clock.now, closed: () => this.closed };
     this.inbox = new Inbox({
       ...shared,
       stopped: () => this.stopped,
@@ -136,8 +136,8 @@ export class Runner {
       clock,
       () => commits.recovering,
       (module, atMs) => {
-        const signal = { kind: "timer" as const, atMs, id: `t${atMs}`, partId: module.id };
-        return this.queue.take({ signal, source: "timer", to: module, idFromOutside: false }).done;
+        const signal = { kind: "timer" as const, atMs, id: `t${atMs}`, moduleId: module.id };
+        return this.signals.take({ signal, source: "timer", to: module, idFromOutside: false }).done;
       },
     );
     this.begin(row);
@@ -164,15 +164,15 @@ export class Runner {
     this.emotes = emoteIndex(row.words);
     this.context.renew(row);
     this.shop.renew(row);
-    this.moments.rules = this.modules.provided().queues ?? [];
-    this.moments.hush(this.row.hushed);
+    this.alerts.rules = this.modules.provided().queues ?? [];
+    this.alerts.hush(this.row.hushed);
     this.deps.bus.publish(this.id, { kind: "stage" });
     this.alarm.set();
   }
   private recovered(row: ChannelRow, last: number, rows: LedgerRows): void {
     this.ledgerView.load(rows, storedShowId(row));
     for (const sale of this.deliveries.pending) this.ledgerView.shown(sale);
-    this.queue.goOnFrom(last);
+    this.signals.goOnFrom(last);
     this.modules.readAgain(row);
     this.reload(row);
   }
@@ -185,12 +185,12 @@ export class Runner {
     const now = this.deps.clock.now();
     return {
       games: this.view.forOperators(),
-      held: this.moments.held(),
+      held: this.alerts.held(),
       sales: this.shop.waiting(),
       perMinute: this.inbox.messages.last(now),
       heardMs: this.inbox.heardMs,
       events: { lastMs: this.inbox.lastEventMs, perMinute: this.inbox.arrivals.last(now) },
-      lanes: this.moments.standing(),
+      queues: this.alerts.standing(),
       backlog: this.log.size,
       lost: this.log.lost,
       recovering: this.commits.recovering,
@@ -206,18 +206,18 @@ export class Runner {
   }
 
   /** What was held under hush and waits for a decision: played now, or dropped. */
-  held(what: "play" | "drop", moment: string): Result<null> {
-    return this.moments.decide(what, moment);
+  held(what: "play" | "drop", alert: string): Result<null> {
+    return this.alerts.decide(what, alert);
   }
-  lane(what: "skip" | "clear" | "pause" | "go-on", lane: string): Result<null> {
-    return this.moments.act(what, lane === "" ? (this.moments.rules[0]?.id ?? "") : lane);
+  actOnQueue(what: "skip" | "clear" | "pause" | "go-on", queue: string): Result<null> {
+    return this.alerts.act(what, queue === "" ? (this.alerts.rules[0]?.id ?? "") : queue);
   }
 
   /** Published first and stored after: it must work when the database does not (RULES section 11). */
   async hush(on: boolean): Promise<void> {
     this.row = { ...this.row, hushed: on };
     this.deps.bus.publish(this.id, { kind: "hush", on });
-    this.moments.hush(on);
+    this.alerts.hush(on);
     await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
   }
 
@@ -231,7 +231,7 @@ export class Runner {
   async stop(): Promise<void> {
     this.stopped = true;
     this.alarm.stop();
-    this.moments.stop();
+    this.alerts.stop();
     this.deliveries.stop();
     await this.commits.stop();
     await this.log.stop();

@@ -27,7 +27,7 @@ export class ShopView {
     private readonly modules: Modules,
     private readonly context: ChannelContext,
     private readonly ledgerView: LedgerCache,
-    private readonly moments: AlertBoard,
+    private readonly alerts: AlertBoard,
     private readonly now: () => number,
     private readonly row: () => ChannelRow,
   ) {}
@@ -91,7 +91,7 @@ export class ShopView {
     const sinceMs = show === null || show === undefined ? this.now() - eveningMs : show.sinceMs;
     const evening = all.filter((s) => s.atMs >= sinceMs);
     // What waits its turn in a queue, or was held under hush, is on its way still.
-    const unshown = this.ledgerView.unshown(this.now()).filter((s) => !this.moments.has(s.id));
+    const unshown = this.ledgerView.unshown(this.now()).filter((s) => !this.alerts.has(s.id));
     return {
       count: all.length,
       older: all.length - evening.length,

@@ -29,7 +29,7 @@ export class StageView {
       games,
       sprites: [...row.sprites],
       markedUrl,
-      moments: overlay?.shows === false ? [] : this.standingMoments(),
+      alerts: overlay?.shows === false ? [] : this.standingAlerts(),
       sounds: [...row.sounds],
       shows: overlay?.shows ?? true,
       css: overlay?.css ?? "",
@@ -37,12 +37,12 @@ export class StageView {
   }
 
   /** What modules without a picture of their own keep on it. */
-  private standingMoments(): Alert[] {
+  private standingAlerts(): Alert[] {
     return (
       this.modules.list
         .filter((m) => m.rules.onStage === true)
-        // The view of such a module is just its moments.
-        .flatMap((m) => [...(m.rules.view(m.settings, m.durable, "overlay")["moments"] as readonly Alert[])])
+        // The view of such a module is just its alerts.
+        .flatMap((m) => [...(m.rules.view(m.settings, m.durable, "overlay")["alerts"] as readonly Alert[])])
     );
   }
 

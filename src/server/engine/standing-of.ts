@@ -17,7 +17,7 @@ type Now = Readonly<{
 /** How a channel stands, as operators' pages are told it. */
 export function standingOf(runner: Runner, now: Now) {
   const { chat, pages } = now;
-  const { games, perMinute, heardMs, backlog, lost, unfit, unreadable, recovering, waitingMs, lanes, events, held, sales } =
+  const { games, perMinute, heardMs, backlog, lost, unfit, unreadable, recovering, waitingMs, queues, events, held, sales } =
     runner.standing();
   const databaseAway = now.databaseAway || recovering;
   return {
@@ -50,7 +50,7 @@ export function standingOf(runner: Runner, now: Now) {
       lastTrouble: chat?.lastTrouble ?? null,
     },
     games,
-    lanes,
+    queues,
     events: { ...events, refused: now.refusedEvents },
     overlays: runner.row.overlays.map((o) => ({
       id: o.id,

@@ -21,7 +21,7 @@ export function talkText(signal: Signal): string {
       return `raided with ${count(signal.viewers)}`;
     case "host":
       return `hosts with ${count(signal.viewers)}`;
-    case "wish":
+    case "purchase-request":
       return "on the viewer page";
     case "here":
       return "";
@@ -34,7 +34,7 @@ export function talkText(signal: Signal): string {
     case "ended":
       return "The platform says: ended";
     case "cue":
-    case "hand":
+    case "command":
     case "timer":
     case "happened":
       return "";

@@ -3,8 +3,8 @@ import { newCue } from "../../core/cues/settings";
 import { bossBattle } from "../../core/games/boss-battle/definition";
 import { emoteWall } from "../../core/games/emote-wall/definition";
 import { gameId } from "../../core/kernel/ids";
-import { momentLookDefaults } from "../../core/alerts/alert";
-import type { Deed } from "../../core/rules/deeds";
+import { alertLookDefaults } from "../../core/alerts/alert";
+import type { RuleEffect } from "../../core/rules/effects";
 import { newRule, type Rule, rulebookDefaults, type When } from "../../core/rules/settings";
 import { markOf } from "../../core/show/timeline";
 import { newPlanItem } from "../../core/show/plan";
@@ -26,33 +26,33 @@ const game = (id: string, kind: string, settings: unknown): GameRow => ({
   settings,
   durable: null,
 });
-const rule = (id: string, when: When, deeds: Deed[], part: Partial<Rule> = {}): Rule => ({
+const rule = (id: string, when: When, effects: RuleEffect[], part: Partial<Rule> = {}): Rule => ({
   ...newRule(id, when),
   name: id,
-  tiers: [{ at: "least", amount: 0, deeds }],
+  tiers: [{ at: "least", amount: 0, effects }],
   ...part,
 });
-const damage = (give: number): Deed => ({ do: "act", game: "boss", act: "damage", input: { amount: give }, per: 1 });
-const show = (lane: string, ms = 1_000): Deed => ({
+const damage = (give: number): RuleEffect => ({ do: "act", game: "boss", act: "damage", input: { amount: give }, per: 1 });
+const show = (queue: string, ms = 1_000): RuleEffect => ({
   do: "show",
   picture: "",
   sound: "",
   volume: 80,
   text: "hello {viewer}",
   ms,
-  lane,
-  look: momentLookDefaults,
+  queue,
+  look: alertLookDefaults,
 });
 const ada = { id: "ada", name: "Ada", roles: [] };
 
-function setUp(rules: Rule[], deeds: Deed[] = [], health = 100) {
+function setUp(rules: Rule[], effects: RuleEffect[] = [], health = 100) {
   const store = memoryEngineStore();
   const row = testChannel({
     games: [
       game("wall", "emote-wall", emoteWall.defaults),
       game("boss", "boss-battle", { ...bossBattle.defaults, health }),
       game("book", "rules", { ...rulebookDefaults, rules }),
-      game("cues", "cues", { schema: 2, cues: [{ ...newCue("door", "Door"), deeds, cooldownMs: 0 }] }),
+      game("cues", "cues", { schema: 3, cues: [{ ...newCue("door", "Door"), effects, cooldownMs: 0 }] }),
     ],
   });
   store.put(row);
@@ -77,7 +77,7 @@ describe("one turn", () => {
     expect(boss()["health"]).toBe(65);
     expect(store.log(runner.id).map((r) => [r.kind, r.source])).toEqual([
       ["follow", "event"],
-      ["hand", "rules"],
+      ["command", "rules"],
     ]);
     expect(store.kept(runner.id)).toMatchObject([
       { kind: "hit", gameId: "boss", body: { amount: 10, kind: "follow" } },
@@ -88,7 +88,7 @@ describe("one turn", () => {
     await runner.stop();
   });
   test("what a game tells is answered by rules: a fall sets off a flock and a word in chat", async () => {
-    const flock: Deed = {
+    const flock: RuleEffect = {
       do: "act",
       game: "wall",
       act: "flock",
@@ -114,7 +114,7 @@ describe("one turn", () => {
     await runner.stop();
   });
   test("a rule that acts on a game that is gone harms nothing", async () => {
-    const { runner, follow, of } = setUp([rule("r", "follow", [{ ...damage(5), game: "gone" } as Deed])]);
+    const { runner, follow, of } = setUp([rule("r", "follow", [{ ...damage(5), game: "gone" } as RuleEffect])]);
     expect((await follow()).ok).toBe(true);
     expect(of("talk")[0]?.notes.some((n) => n.note.refusal?.code === "game/unknown")).toBe(true);
     await runner.stop();
@@ -194,29 +194,29 @@ describe("names of viewers", () => {
   });
 });
 
-describe("moments", () => {
-  test("play in their lane one after another, and beside it at once", async () => {
+describe("alerts", () => {
+  test("play in their queue one after another, and beside it at once", async () => {
     const { runner, follow, of } = setUp([rule("r", "follow", [show("main", 60_000), show(""), show("main")])]);
     await follow();
-    expect(of("moment").map((m) => m.moment.text)).toEqual(["hello Ada", "hello Ada"]);
-    expect(runner.standing().lanes).toMatchObject([{ id: "main", playing: "hello Ada", waiting: 1 }]);
-    expect(runner.lane("skip", "main").ok).toBe(true);
-    expect(of("moment-end")).toHaveLength(1);
-    expect(of("moment")).toHaveLength(3);
+    expect(of("alert").map((m) => m.alert.text)).toEqual(["hello Ada", "hello Ada"]);
+    expect(runner.standing().queues).toMatchObject([{ id: "main", playing: "hello Ada", waiting: 1 }]);
+    expect(runner.actOnQueue("skip", "main").ok).toBe(true);
+    expect(of("alert-end")).toHaveLength(1);
+    expect(of("alert")).toHaveLength(3);
     await runner.stop();
   });
   test("under hush nothing begins, what plays ends, games go on counting; on release what was held waits for a person", async () => {
     const { runner, follow, of, boss } = setUp([rule("r", "follow", [show("main", 60_000)])]);
     await follow();
     await runner.hush(true);
-    expect(of("moment-end")).toHaveLength(1);
+    expect(of("alert-end")).toHaveLength(1);
     await follow();
-    expect([of("moment").length, boss()["health"]]).toEqual([1, 80]);
+    expect([of("alert").length, boss()["health"]]).toEqual([1, 80]);
     await runner.hush(false);
-    expect(of("moment")).toHaveLength(1);
+    expect(of("alert")).toHaveLength(1);
     expect(runner.standing().held).toMatchObject([{ text: "hello Ada" }]);
     runner.held("play", "");
-    expect(of("moment")).toHaveLength(2);
+    expect(of("alert")).toHaveLength(2);
     await runner.stop();
   });
   test("nothing is shown of what could not be committed", async () => {
@@ -228,7 +228,7 @@ describe("moments", () => {
       },
     });
     expect(await follow()).toMatchObject({ ok: false, refusal: { code: "store/away" } });
-    expect([of("moment"), of("effects"), says]).toEqual([[], [], []]);
+    expect([of("alert"), of("effects"), says]).toEqual([[], [], []]);
     Object.assign(store, { commit });
     await runner.stop();
   });
@@ -280,7 +280,7 @@ describe("the show, among the other parts", () => {
         game("wall", "emote-wall", emoteWall.defaults),
         game("boss", "boss-battle", { ...bossBattle.defaults, health: 100 }),
         game("book", "rules", { ...rulebookDefaults, rules }),
-        game("cues", "cues", { schema: 2, cues: [newCue("door", "Door")] }),
+        game("cues", "cues", { schema: 3, cues: [newCue("door", "Door")] }),
         game("the-show", "show", { ...showDefaults, ...settings }),
       ],
     });
@@ -288,24 +288,24 @@ describe("the show, among the other parts", () => {
     made.runner.reload(row);
     const view = (id: string) => made.runner.standing().games.find((g) => g.id === id)!.view;
     let n = 0;
-    const hand = (hand: Command, by = "maria", on = "show") => made.runner.requests.command(on, by, `hand-${(n += 1)}`, hand);
-    return { ...made, view, hand };
+    const command = (given: Command, by = "maria", on = "show") => made.runner.requests.command(on, by, `command-${(n += 1)}`, given);
+    return { ...made, view, command };
   };
 
   test("a rehearsal counts like a show, keeps nothing, says nothing in chat, and leaves every game as it was", async () => {
-    const { hand, follow, boss, view, store, runner, says } = onShow({}, [
+    const { command, follow, boss, view, store, runner, says } = onShow({}, [
       rule("hi", "follow", [{ do: "say", text: "hi {viewer}" }]),
       rule("off", "ended", [{ do: "switch", game: "wall", on: false }]),
     ]);
     await follow();
     expect(boss()["health"]).toBe(90);
-    await hand({ do: "show", what: "rehearse" });
+    await command({ do: "show", what: "rehearse" });
     await follow();
     await follow();
-    await hand({ do: "switch", on: false }, "maria", "boss");
+    await command({ do: "switch", on: false }, "maria", "boss");
     expect(boss()).toMatchObject({ health: 70, on: false });
     const before = store.kept(runner.id).length;
-    await hand({ do: "show", what: "end" });
+    await command({ do: "show", what: "end" });
     expect(boss()).toMatchObject({ health: 90, on: true });
     // What its end set off is undone with it.
     expect(view("wall")["on"]).toBe(true);
@@ -324,13 +324,13 @@ describe("the show, among the other parts", () => {
     expect(says).toEqual(["we are live"]);
   });
   test("going on air by hand sets off the same rules", async () => {
-    const { hand, says } = onShow({}, [rule("hello", "live", [{ do: "say", text: "we are live" }])]);
-    await hand({ do: "show", what: "on-air" });
+    const { command, says } = onShow({}, [rule("hello", "live", [{ do: "say", text: "we are live" }])]);
+    await command({ do: "show", what: "on-air" });
     expect(says).toEqual(["we are live"]);
   });
   test("who asked hears of what was asked, not of what rules made of it elsewhere", async () => {
-    const { hand, of } = onShow({}, [rule("wake", "live", [{ do: "switch", game: "wall", on: true }])]);
-    const done = await hand({ do: "show", what: "rehearse" });
+    const { command, of } = onShow({}, [rule("wake", "live", [{ do: "switch", game: "wall", on: true }])]);
+    const done = await command({ do: "show", what: "rehearse" });
     expect(done).toMatchObject({ ok: true, value: [{ did: "show/rehearsing" }] });
     expect(done.ok && done.value).toHaveLength(1);
     // The wall was on already: that stands in the talk.
@@ -346,41 +346,41 @@ describe("the show, among the other parts", () => {
     await pause(30);
     expect(boss()["health"]).toBe(70);
     expect(says).toEqual(["−30 to Old Spall by mo, 70 of 100 left."]);
-    expect(store.log(runner.id).find((r) => r.kind === "hand")).toMatchObject({ source: "operator", body: { by: "mo" } });
+    expect(store.log(runner.id).find((r) => r.kind === "command")).toMatchObject({ source: "operator", body: { by: "mo" } });
     runner.inbox.message({ ...said("!quiet", "m2", "mo"), roles: ["moderator"] });
     await pause(10);
     expect(of("hush")).toEqual([{ kind: "hush", on: true }]);
   });
   test("a muted viewer's signals reach no game, and it is said beside them", async () => {
-    const { hand, follow, boss, runner, of } = onShow();
-    await hand({ do: "mute", id: "ada", name: "Ada", on: true });
+    const { command, follow, boss, runner, of } = onShow();
+    await command({ do: "mute", id: "ada", name: "Ada", on: true });
     await follow();
     runner.inbox.message(said("wobblePot", "w1", "ada"));
     expect(boss()["health"]).toBe(100);
     expect(of("effects")).toEqual([]);
     expect(of("talk").map((t) => t.notes.map((x) => x.note.refusal?.code))).toEqual([[undefined], ["viewer/muted"], ["viewer/muted"]]);
-    await hand({ do: "mute", id: "ada", name: "Ada", on: false });
+    await command({ do: "mute", id: "ada", name: "Ada", on: false });
     await follow();
     expect(boss()["health"]).toBe(90);
   });
   test("two operators who press the same at once do it once; one who presses twice does it twice", async () => {
-    const { hand, boss, time } = onShow();
+    const { command, boss, time } = onShow();
     const hit: Command = { do: "damage", amount: 10 };
-    const [one, two] = await Promise.all([hand(hit, "maria", "boss"), hand(hit, "tom", "boss")]);
+    const [one, two] = await Promise.all([command(hit, "maria", "boss"), command(hit, "tom", "boss")]);
     expect(one.ok).toBe(true);
-    expect(two).toEqual({ ok: false, refusal: { code: "hand/twin", facts: { by: "maria" } } });
+    expect(two).toEqual({ ok: false, refusal: { code: "command/twin", facts: { by: "maria" } } });
     expect(boss()["health"]).toBe(90);
-    expect((await hand(hit, "maria", "boss")).ok).toBe(true);
+    expect((await command(hit, "maria", "boss")).ok).toBe(true);
     time.nowMs += 1_001;
-    expect((await hand(hit, "tom", "boss")).ok).toBe(true);
+    expect((await command(hit, "tom", "boss")).ok).toBe(true);
     expect(boss()["health"]).toBe(70);
   });
   test("the last hit is taken back only while it is the last", async () => {
-    const { hand, follow, boss, of } = onShow();
+    const { command, follow, boss, of } = onShow();
     await follow();
     const seq = of("talk")[0]!.notes.find((x) => x.note.did === "boss/hit")!.note.facts!["seq"] as number;
     await follow();
-    expect(await hand({ do: "undo", seq }, "maria", "boss")).toMatchObject({
+    expect(await command({ do: "undo", seq }, "maria", "boss")).toMatchObject({
       ok: true,
       value: [{ refusal: { code: "boss/not-the-last" } }],
     });
@@ -388,13 +388,13 @@ describe("the show, among the other parts", () => {
     const last = of("talk")
       .at(-2)!
       .notes.find((x) => x.note.did === "boss/hit")!.note.facts!["seq"] as number;
-    await hand({ do: "undo", seq: last }, "maria", "boss");
+    await command({ do: "undo", seq: last }, "maria", "boss");
     expect(boss()["health"]).toBe(90);
   });
   test("a show, its rundown and a rehearsal go on through a restart", async () => {
-    const { hand, store, follow, runner } = onShow();
-    await hand({ do: "plan", revision: 1, items: [newPlanItem("a", "Raffle", 5)] });
-    await hand({ do: "show", what: "rehearse" });
+    const { command, store, follow, runner } = onShow();
+    await command({ do: "plan", revision: 1, items: [newPlanItem("a", "Raffle", 5)] });
+    await command({ do: "show", what: "rehearse" });
     await follow();
     await runner.stop();
     const row = (await store.channel(runner.id))!;
@@ -407,8 +407,8 @@ describe("the show, among the other parts", () => {
     await again.stop();
   });
   test("what happened is on the tape, the same as the log gives it back", async () => {
-    const { runner, hand, of, store } = onShow();
-    await hand({ do: "show", what: "on-air" });
+    const { runner, command, of, store } = onShow();
+    await command({ do: "show", what: "on-air" });
     await runner.inbox.platform([{ id: "r", signal: { kind: "raid", viewer: ada, viewers: 60 } }]);
     const told = of("mark").map((m) => m.mark);
     expect(told.map((m) => m.label)).toEqual(["The show began", "Raid · Ada brought 60", "Old Spall fell"]);

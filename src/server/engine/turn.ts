@@ -14,7 +14,7 @@ import type { CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/s
 import type { Booked, KeptRow, LogRow } from "../ports/engine-store";
 import { hears, type Running } from "./modules";
 
-export type PartNote = Readonly<{ game: string; note: Note }>;
+export type ModuleNote = Readonly<{ game: string; note: Note }>;
 /** All that comes of one signal, orders included. Nothing of it is told before it is committed. */
 export type Turn = {
   rows: LogRow[];
@@ -24,9 +24,9 @@ export type Turn = {
   kept: KeptRow[];
   booked: Booked[];
   effects: { game: GameId; effects: readonly unknown[] }[];
-  notes: PartNote[];
+  notes: ModuleNote[];
   says: string[];
-  shows: { lane: string; moment: Alert }[];
+  shows: { queue: string; alert: Alert }[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
 };
@@ -48,14 +48,14 @@ const mostDerived = 400;
 const personOf = (signal: Signal): Viewer | null => ("viewer" in signal ? signal.viewer : null);
 
 /** What of a signal is kept in the log: all but its place, which has columns of its own. */
-function bodyOf(signal: Signal, notes: readonly PartNote[]): unknown {
+function bodyOf(signal: Signal, notes: readonly ModuleNote[]): unknown {
   const { seq: _seq, atMs: _at, id: _id, kind: _kind, ...rest } = signal;
   return notes.length === 0 ? rest : { ...rest, notes };
 }
 
 type Next = { signal: Signal; source: string; to: readonly Running[]; depth: number; answer: boolean };
 /** Whether a signal goes any further, and to whom. */
-function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note: PartNote | null } {
+function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note: ModuleNote | null } {
   let unanswered = false;
   for (const m of kit.modules) {
     const stop = m.rules.stops?.(m.settings, m.durable, signal) ?? null;
@@ -76,9 +76,9 @@ const providedShow = (modules: readonly Running[]): Provided["show"] => {
 };
 /** A command as its module may trust it; what it can't be read as is not kept. */
 function readFor(module: Running, signal: Signal): Result<Signal> {
-  if (signal.kind !== "hand") return ok(signal);
-  const read = readCommand(module.rules, signal.hand);
-  return read.ok ? ok({ ...signal, hand: read.value }) : read;
+  if (signal.kind !== "command") return ok(signal);
+  const read = readCommand(module.rules, signal.command);
+  return read.ok ? ok({ ...signal, command: read.value }) : read;
 }
 
 /**
@@ -107,42 +107,42 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
   /** What comes after everything the signal led to so far: putting games back where they stood, and what follows that. */
   const later: (() => void)[] = [];
 
-  const follow = (order: Order, part: Running, at: Next, own: PartNote[]): void => {
+  const follow = (order: Order, module: Running, at: Next, own: ModuleNote[]): void => {
     if (order.do === "say") return void turn.says.push(order.text);
-    if (order.do === "show") return void turn.shows.push({ lane: order.lane, moment: order.moment });
-    if (order.do === "answer") return void turn.says.push(`@${order.to} ${noteInWords(part.kind, order.note)}`);
+    if (order.do === "show") return void turn.shows.push({ queue: order.queue, alert: order.alert });
+    if (order.do === "answer") return void turn.says.push(`@${order.to} ${noteInWords(module.kind, order.note)}`);
     if (order.do === "hush") {
       turn.hush = order.on;
-      return void own.push({ game: part.id, note: { did: order.on ? "show/hushed" : "show/released", count: 1 } });
+      return void own.push({ game: module.id, note: { did: order.on ? "show/hushed" : "show/released", count: 1 } });
     }
-    if (order.do === "aside" && order.what === "keep") return keepAside(part, kit, turn);
-    if (order.do === "aside") return void later.push(() => bringBack(part, kit, turn));
-    if (part.rules.snapshot !== undefined && later.length > 0) {
+    if (order.do === "snapshot" && order.what === "keep") return keepSnapshot(module, kit, turn);
+    if (order.do === "snapshot") return void later.push(() => bringBack(module, kit, turn));
+    if (module.rules.snapshot !== undefined && later.length > 0) {
       const then = order;
-      return void later.push(() => derive(then, part, at, own));
+      return void later.push(() => derive(then, module, at, own));
     }
-    derive(order, part, at, own);
+    derive(order, module, at, own);
   };
-  const derive = (order: Order, part: Running, at: Next, own: PartNote[]): void => {
+  const derive = (order: Order, module: Running, at: Next, own: ModuleNote[]): void => {
     if (at.depth >= deepest || derived >= mostDerived)
-      return void own.push({ game: part.id, note: { refusal: { code: "order/too-deep", facts: { deepest } }, count: 1 } });
+      return void own.push({ game: module.id, note: { refusal: { code: "order/too-deep", facts: { deepest } }, count: 1 } });
     derived += 1;
     const seq = kit.nextSeq();
     const stamp = { seq, atMs: at.signal.atMs, id: `d${seq}` };
     const next = (signal: Signal, from: string, target: readonly Running[], answer = false): void =>
       void queue.push({ signal, source: from, to: target, depth: at.depth + 1, answer });
     switch (order.do) {
-      case "hand": {
+      case "command": {
         // What a channel has one of may be named by its kind.
         const target = kit.modules.filter((m) => m.id === order.gameId || (m.kind === order.gameId && m.rules.single === true));
         if (target.length === 0) {
-          own.push({ game: part.id, note: { refusal: { code: "game/unknown", facts: {} }, count: 1 } });
+          own.push({ game: module.id, note: { refusal: { code: "game/unknown", facts: {} }, count: 1 } });
           if (order.answer === true) turn.says.push("This game is not there any more.");
         }
-        const { viewer, hand, by = part.name, answer = false } = order;
-        const signal: CommandSignal = { kind: "hand", ...stamp, gameId: target[0]?.id ?? order.gameId, by, viewer, hand };
+        const { viewer, command, by = module.name, answer = false } = order;
+        const signal: CommandSignal = { kind: "command", ...stamp, gameId: target[0]?.id ?? order.gameId, by, viewer, command };
         // What a moderator asks for in chat, and the rundown starts, is an operator's hand like any other.
-        return next(signal, part.rules.speaksForOperators === true ? "operator" : part.kind, target, answer);
+        return next(signal, module.rules.speaksForOperators === true ? "operator" : module.kind, target, answer);
       }
       case "cue": {
         const target = kit.modules.filter((m) => hears(m, "cue"));
@@ -164,11 +164,11 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
         return next(
           { kind: order.what, ...stamp, viewer: null },
           "show",
-          kit.modules.filter((m) => m !== part && hears(m, order.what)),
+          kit.modules.filter((m) => m !== module && hears(m, order.what)),
         );
-      case "tell": {
+      case "emit": {
         const { what, viewer, amount, text } = order;
-        const signal: HappenedSignal = { kind: "happened", ...stamp, gameId: part.id, what, viewer, amount, text };
+        const signal: HappenedSignal = { kind: "happened", ...stamp, gameId: module.id, what, viewer, amount, text };
         return next(
           signal,
           "game",
@@ -190,34 +190,38 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     }
     const { signal } = at;
     let logged = signal;
-    const own: PartNote[] = address.note !== null && signal === first ? [address.note] : [];
-    for (const part of at.to) {
-      const read = readFor(part, signal);
+    const own: ModuleNote[] = address.note !== null && signal === first ? [address.note] : [];
+    for (const module of at.to) {
+      const read = readFor(module, signal);
       if (!read.ok) {
         const note: Note = { refusal: read.refusal, count: 1 };
-        own.push({ game: part.id, note });
-        if (at.answer) turn.says.push(sentence(noteInWords(part.kind, note)));
-        logged = { ...signal, ...(signal.kind === "hand" ? { hand: { do: signal.hand.do } } : {}) } as Signal;
+        own.push({ game: module.id, note });
+        if (at.answer) turn.says.push(sentence(noteInWords(module.kind, note)));
+        logged = { ...signal, ...(signal.kind === "command" ? { command: { do: signal.command.do } } : {}) } as Signal;
         continue;
       }
       logged = read.value;
-      const outcome = part.rules.step({ settings: part.settings, durable: part.durable, transient: part.transient }, read.value, ctx);
-      part.transient = outcome.transient;
-      if (outcome.durable !== part.durable) {
-        part.durable = outcome.durable;
-        turn.changed.add(part);
+      const outcome = module.rules.step(
+        { settings: module.settings, durable: module.durable, transient: module.transient },
+        read.value,
+        ctx,
+      );
+      module.transient = outcome.transient;
+      if (outcome.durable !== module.durable) {
+        module.durable = outcome.durable;
+        turn.changed.add(module);
       }
       for (const note of outcome.notes) {
-        own.push({ game: part.id, note });
-        if (at.answer) turn.says.push(sentence(noteInWords(part.kind, note)));
+        own.push({ game: module.id, note });
+        if (at.answer) turn.says.push(sentence(noteInWords(module.kind, note)));
       }
-      if (outcome.effects.length > 0) turn.effects.push({ game: part.id, effects: outcome.effects });
+      if (outcome.effects.length > 0) turn.effects.push({ game: module.id, effects: outcome.effects });
       for (const kept of outcome.kept ?? [])
-        if (!rehearsing || kept.kind === "show") turn.kept.push({ ...kept, gameId: part.id, seq: signal.seq });
+        if (!rehearsing || kept.kind === "show") turn.kept.push({ ...kept, gameId: module.id, seq: signal.seq });
       // A rehearsal touches no points.
       if (outcome.booking !== undefined && !rehearsing && !isEmpty(outcome.booking))
         turn.booked.push(kit.apply(signal.seq, outcome.booking));
-      for (const order of outcome.orders ?? []) follow(order, part, at, own);
+      for (const order of outcome.orders ?? []) follow(order, module, at, own);
     }
     turn.notes.push(...own);
     // Small happenings nobody answered are in the hit's own row already.
@@ -244,7 +248,7 @@ const isEmpty = (b: Booking): boolean =>
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 
 /** Before a rehearsal everything else is laid aside, into the state of who began it, so that a restart keeps it too. */
-function keepAside(by: Running, kit: TurnKit, turn: Turn): void {
+function keepSnapshot(by: Running, kit: TurnKit, turn: Turn): void {
   const { snapshot } = by.rules;
   if (snapshot === undefined) return;
   by.durable = snapshot.with(by.durable, Object.fromEntries(kit.modules.filter((m) => m !== by).map((m) => [m.id, m.durable])));
@@ -252,11 +256,11 @@ function keepAside(by: Running, kit: TurnKit, turn: Turn): void {
 }
 
 /** It was laid aside by this version, or by one before it. */
-function asideOf(module: Running, aside: unknown): Result<unknown> {
+function fromSnapshot(module: Running, kept: unknown): Result<unknown> {
   const { durable, stateSteps } = module.rules;
   let read: Result<unknown> = refused("stored/unreadable");
   for (let version = versionOf(stateSteps); version >= 1 && !read.ok; version -= 1)
-    read = readStored<unknown>(durable, stateSteps, version, aside);
+    read = readStored<unknown>(durable, stateSteps, version, kept);
   return read;
 }
 
@@ -265,8 +269,8 @@ function bringBack(by: Running, kit: TurnKit, turn: Turn): void {
   if (snapshot === undefined) return;
   const states = snapshot.of(by.durable) ?? {};
   for (const module of kit.modules) {
-    const aside = Object.hasOwn(states, module.id) ? states[module.id] : undefined;
-    const kept = module === by || aside === undefined ? null : asideOf(module, aside);
+    const taken = Object.hasOwn(states, module.id) ? states[module.id] : undefined;
+    const kept = module === by || taken === undefined ? null : fromSnapshot(module, taken);
     if (kept?.ok !== true) continue;
     module.durable = kept.value;
     turn.changed.add(module);

@@ -26,7 +26,7 @@ function setUp() {
         name: "Rewards",
         version: 1,
         settings: {
-          schema: 1,
+          schema: 3,
           rewards: [{ ...newReward("roar", "Roar", 50), words: ["!roar"], stock: 3 }, newReward("other", "Other", 10)],
         },
         durable: null,

@@ -9,8 +9,8 @@ export type Publication =
   | Readonly<{ kind: "effects"; game: string; effects: readonly unknown[] }>
   | Readonly<{ kind: "stage" }>
   | Readonly<{ kind: "state"; game: string }>
-  | Readonly<{ kind: "moment"; moment: Alert }>
-  | Readonly<{ kind: "moment-end"; ids: readonly string[] }>
+  | Readonly<{ kind: "alert"; alert: Alert }>
+  | Readonly<{ kind: "alert-end"; ids: readonly string[] }>
   | Readonly<{ kind: "hush"; on: boolean }>
   | Readonly<{
       kind: "talk";

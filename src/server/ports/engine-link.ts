@@ -11,20 +11,20 @@ export type EngineLink = Readonly<{
   reload: (channel: ChannelId) => Promise<void>;
   /** What the engine keeps of points was changed beside it: it reads all of that again. */
   refresh: (channel: ChannelId) => Promise<void>;
-  hand: (channel: ChannelId, game: string, by: string, id: string, hand: Command) => Promise<Result<readonly Note[]>>;
+  command: (channel: ChannelId, game: string, by: string, id: string, command: Command) => Promise<Result<readonly Note[]>>;
   cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;
-  lane: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", lane: string) => Promise<Result<null>>;
-  held: (channel: ChannelId, what: "play" | "drop", moment: string) => Promise<Result<null>>;
+  queue: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", queue: string) => Promise<Result<null>>;
+  held: (channel: ChannelId, what: "play" | "drop", alert: string) => Promise<Result<null>>;
   say: (channel: ChannelId, text: string, by: string) => Promise<Result<null>>;
   /** Which open page makes the sound; empty for whichever. */
   voice: (channel: ChannelId, page: string) => Promise<Result<null>>;
   /** Tokens are hashes here: the page's own never travels further than its request. */
   shop: (channel: ChannelId, tokenHash: string) => Promise<Result<ShopView>>;
   code: (channel: ChannelId, tokenHash: string) => Promise<Result<Readonly<{ code: string; untilMs: number }>>>;
-  wish: (
+  purchase: (
     channel: ChannelId,
     tokenHash: string,
-    wish: Readonly<{ id: string; reward: string; text: string; price: number }>,
+    purchase: Readonly<{ id: string; reward: string; text: string; price: number }>,
   ) => Promise<Result<Note>>;
   /** Events that were refused, newest first. */
   refusedEvents: (channel: ChannelId) => Promise<Result<readonly RefusedEvent[]>>;

@@ -4,11 +4,13 @@ import { type Cue, type CueBook, newCue } from "../../core/cues/settings";
 import { bossBattle } from "../../core/games/boss-battle/definition";
 import type { BossSettings } from "../../core/games/boss-battle/settings";
 import type { ChannelId } from "../../core/kernel/ids";
-import { momentLookDefaults } from "../../core/alerts/alert";
+import { versionOf } from "../../core/kernel/stored";
+import { alertLookDefaults } from "../../core/alerts/alert";
 import { pictureDefaults } from "../../core/props/settings";
-import type { Deed } from "../../core/rules/deeds";
+import type { RuleEffect } from "../../core/rules/effects";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, type When } from "../../core/rules/settings";
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
+import { showRules } from "../../core/show/rules";
 import { freshShow, type ModeratorWord, showDefaults, type ShowDurable, type ShowSettings } from "../../core/show/settings";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
@@ -41,27 +43,33 @@ export const demoBoss: BossSettings = {
   looks: { ...bossBattle.defaults.looks, call: "Follow, join or tip to strike" },
 };
 
-const show = (part: Partial<Extract<Deed, { do: "show" }>>): Deed => ({
+const show = (part: Partial<Extract<RuleEffect, { do: "show" }>>): RuleEffect => ({
   do: "show",
   picture: "",
   sound: "",
   volume: 80,
   text: "",
   ms: 4_500,
-  lane: "main",
-  look: momentLookDefaults,
+  queue: "main",
+  look: alertLookDefaults,
   ...part,
 });
-const act = (game: string, name: string, input: Record<string, unknown>, per = 1): Deed => ({ do: "act", game, act: name, input, per });
-const flock = (count: number, from: "message" | "most-used" | "chosen", chosen: string[] = [], motion = "spout"): Deed =>
+const act = (game: string, name: string, input: Record<string, unknown>, per = 1): RuleEffect => ({
+  do: "act",
+  game,
+  act: name,
+  input,
+  per,
+});
+const flock = (count: number, from: "message" | "most-used" | "chosen", chosen: string[] = [], motion = "spout"): RuleEffect =>
   act(wallId, "flock", { count, overMs: 2_000, emotes: { from, chosen }, motion });
 const rule = (id: string, name: string, when: When, part: Partial<Rule>): Rule => ({ ...newRule(id, when), name, ...part });
-const always = (...deeds: Deed[]): Rule["tiers"] => [{ at: "least", amount: 0, deeds }];
-const low = { ...momentLookDefaults, y: 0.76, size: 0.16, entrance: "slide" as const };
+const always = (...effects: RuleEffect[]): Rule["tiers"] => [{ at: "least", amount: 0, effects }];
+const low = { ...alertLookDefaults, y: 0.76, size: 0.16, entrance: "slide" as const };
 
 export const demoRules = (key: (word: string) => string): Rulebook => ({
   ...rulebookDefaults,
-  lanes: [...rulebookDefaults.lanes, { id: "sounds", name: "Sounds", gapMs: 200, mostWaiting: 10 }],
+  queues: [...rulebookDefaults.queues, { id: "sounds", name: "Sounds", gapMs: 200, mostWaiting: 10 }],
   money: {
     home: "EUR",
     rates: [
@@ -79,11 +87,11 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     }),
     rule("members", "New and old members", "membership", {
       tiers: [
-        { at: "least", amount: 1, deeds: [show({ picture: "gold-ribbon", text: "{viewer} joins the kiln", look: low })] },
+        { at: "least", amount: 1, effects: [show({ picture: "gold-ribbon", text: "{viewer} joins the kiln", look: low })] },
         {
           at: "least",
           amount: 12,
-          deeds: [show({ picture: "kiln-fire-sheet", text: "{viewer}: {months} months at the kiln", look: low }), flock(80, "most-used")],
+          effects: [show({ picture: "kiln-fire-sheet", text: "{viewer}: {months} months at the kiln", look: low }), flock(80, "most-used")],
         },
       ],
     }),
@@ -95,12 +103,12 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     }),
     rule("tips", "Tips", "tip", {
       tiers: [
-        { at: "least", amount: 1, deeds: [show({ text: "{viewer} tips {amount} {text}", look: { ...low, size: 0.2 } })] },
-        { at: "exact", amount: 1_313, deeds: [act(bossId, "heal", { amount: 131 }, 1_313)] },
+        { at: "least", amount: 1, effects: [show({ text: "{viewer} tips {amount} {text}", look: { ...low, size: 0.2 } })] },
+        { at: "exact", amount: 1_313, effects: [act(bossId, "heal", { amount: 131 }, 1_313)] },
         {
           at: "least",
           amount: 2_000,
-          deeds: [
+          effects: [
             show({ picture: "kiln-fire-sheet", sound: "kiln-door", text: "{viewer} tips {amount}", ms: 6_000 }),
             { do: "wait", ms: 1_500 },
             flock(120, "chosen", [key("kilnGlow")], "rain"),
@@ -110,7 +118,7 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     }),
     rule("sherds", "A heap of sherds", "reaction", {
       reaction: "sherd",
-      tiers: [{ at: "least", amount: 50, deeds: [flock(30, "message", [], "ricochet")] }],
+      tiers: [{ at: "least", amount: 50, effects: [flock(30, "message", [], "ricochet")] }],
     }),
     rule("raid", "A raid lands", "raid", {
       tiers: always(
@@ -126,7 +134,7 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     }),
     rule("fell", "A boss falls", "happened", {
       what: "boss/fell",
-      tiers: always({ do: "sound", sound: "pot-shatters", volume: 90, lane: "sounds" }, flock(60, "chosen", [key("goldMend")], "spout"), {
+      tiers: always({ do: "sound", sound: "pot-shatters", volume: 90, queue: "sounds" }, flock(60, "chosen", [key("goldMend")], "spout"), {
         do: "say",
         text: "{text} lies in shards. Struck down by {viewer}.",
       }),
@@ -148,26 +156,26 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
 
 const cue = (id: string, name: string, key: string, part: Partial<Cue>): Cue => ({ ...newCue(id, name), key, ...part });
 export const demoCues = (key: (word: string) => string): CueBook => ({
-  schema: 2,
+  schema: 3,
   hiddenWords: [],
   cues: [
     cue("kiln-door", "Kiln door", "q", {
       word: "!door",
-      deeds: [show({ picture: "kiln-fire-sheet", sound: "kiln-door", text: "The kiln is open", lane: "", ms: 3_500 })],
+      effects: [show({ picture: "kiln-fire-sheet", sound: "kiln-door", text: "The kiln is open", queue: "", ms: 3_500 })],
     }),
-    cue("golden-flock", "Golden flock", "w", { cooldownMs: 8_000, deeds: [flock(80, "chosen", [key("goldMend"), key("kilnGlow")])] }),
+    cue("golden-flock", "Golden flock", "w", { cooldownMs: 8_000, effects: [flock(80, "chosen", [key("goldMend"), key("kilnGlow")])] }),
     cue("break", "Tea break", "e", {
       kind: "on-off",
       cooldownMs: 0,
-      deeds: [
-        show({ picture: "potters-break", text: "Back in five minutes", lane: "", look: { ...momentLookDefaults, size: 0.4, y: 0.45 } }),
+      effects: [
+        show({ picture: "potters-break", text: "Back in five minutes", queue: "", look: { ...alertLookDefaults, size: 0.4, y: 0.45 } }),
       ],
-      offDeeds: [{ do: "sound", sound: "small-bell", volume: 80, lane: "" }],
+      offEffects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "" }],
     }),
-    cue("knock", "Knock on Old Spall", "r", { deeds: [act(bossId, "damage", { amount: 50 })] }),
-    cue("bell", "Bell for a good pull", "a", { deeds: [{ do: "sound", sound: "small-bell", volume: 80, lane: "sounds" }] }),
-    cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, deeds: [flock(60, "most-used", [], "rain")] }),
-    cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, deeds: [act(bossId, "tell-rules", {})] }),
+    cue("knock", "Knock on Old Spall", "r", { effects: [act(bossId, "damage", { amount: 50 })] }),
+    cue("bell", "Bell for a good pull", "a", { effects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "sounds" }] }),
+    cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, effects: [flock(60, "most-used", [], "rain")] }),
+    cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, effects: [act(bossId, "tell-rules", {})] }),
   ],
 });
 
@@ -245,7 +253,8 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     plan: { revision: 1, by: "kilnkeeper", items: [...demoPlan] },
     templates: [{ id: "friday", name: "Friday at the kiln", items: [...demoPlan] }],
   };
-  await db("game_states").insert({ game_id: "kiln-show", seq: 0, durable: JSON.stringify(standing) });
+  const version = versionOf(showRules.stateSteps);
+  await db("game_states").insert({ game_id: "kiln-show", seq: 0, durable: JSON.stringify(standing), version });
   const place: Place = { x: 0.735, y: 0.3, width: 0.255, height: 0.68, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: bossId, place: JSON.stringify(place), order: 1 });
   if (env.practiceSecret !== "")

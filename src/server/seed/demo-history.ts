@@ -3,13 +3,13 @@ import { type ChannelId, gameId } from "../../core/kernel/ids";
 import * as ledger from "../../core/points/ledger";
 import type { Sale } from "../../core/rewards/ledger-view";
 import { type Reward, type RewardBook } from "../../core/rewards/settings";
-import type { Deed } from "../../core/rules/deeds";
+import type { RuleEffect } from "../../core/rules/effects";
 import type { Database } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { Booked, KeptRow } from "../ports/engine-store";
 
 /** Of each: mark, name, price, chat words, what it does, and what differs from a plain reward. */
-export type Line = readonly [id: string, name: string, price: number, words: string, deeds: Deed[], more?: Partial<Reward>];
+export type Line = readonly [id: string, name: string, price: number, words: string, effects: RuleEffect[], more?: Partial<Reward>];
 
 export const second = 1_000;
 

@@ -1,25 +1,25 @@
 import { newReward, type Reward, type RewardBook } from "../../core/rewards/settings";
-import { momentLookDefaults } from "../../core/alerts/alert";
-import type { Deed } from "../../core/rules/deeds";
+import { alertLookDefaults } from "../../core/alerts/alert";
+import type { RuleEffect } from "../../core/rules/effects";
 import { type Line, second, minute } from "./demo-history";
 
-const sound = (id: string, volume = 80): Deed => ({ do: "sound", sound: id, volume, lane: "sounds" });
+const sound = (id: string, volume = 80): RuleEffect => ({ do: "sound", sound: id, volume, queue: "sounds" });
 
-const show = (part: Partial<Extract<Deed, { do: "show" }>>): Deed => ({
+const show = (part: Partial<Extract<RuleEffect, { do: "show" }>>): RuleEffect => ({
   do: "show",
   picture: "",
   sound: "",
   volume: 80,
   text: "",
   ms: 5_000,
-  lane: "main",
-  look: momentLookDefaults,
+  queue: "main",
+  look: alertLookDefaults,
   ...part,
 });
 
-const act = (game: string, name: string, input: Record<string, unknown>): Deed => ({ do: "act", game, act: name, input, per: 1 });
+const act = (game: string, name: string, input: Record<string, unknown>): RuleEffect => ({ do: "act", game, act: name, input, per: 1 });
 
-const flock = (count: number, motion = "", chosen: readonly string[] = []): Deed =>
+const flock = (count: number, motion = "", chosen: readonly string[] = []): RuleEffect =>
   act("emote-wall", "flock", {
     count,
     overMs: 2_500,
@@ -27,21 +27,21 @@ const flock = (count: number, motion = "", chosen: readonly string[] = []): Deed
     motion,
   });
 
-const strike = (amount: number, how: "damage" | "heal" = "damage"): Deed => act("old-spall", how, { amount });
+const strike = (amount: number, how: "damage" | "heal" = "damage"): RuleEffect => act("old-spall", how, { amount });
 
 export function demoRewards(key: (word: string) => string): RewardBook {
   const made = (category: string, lines: readonly Line[]): Reward[] =>
-    lines.map(([id, name, price, words, deeds, more = {}]) => ({
+    lines.map(([id, name, price, words, effects, more = {}]) => ({
       ...newReward(id, name, price),
       category,
       words: words === "" ? [] : words.split(" "),
-      deeds,
+      effects,
       ...more,
     }));
   const noisy = { sharedRestMs: 20 * second, ownRestMs: 60 * second };
-  const red = { ...momentLookDefaults, y: 0.72, size: 0.2, entrance: "slide" as const };
+  const red = { ...alertLookDefaults, y: 0.72, size: 0.2, entrance: "slide" as const };
   return {
-    schema: 2,
+    schema: 3,
     words: { shop: "!shop", price: "!price" },
     rewards: [
       ...made("Sounds", [

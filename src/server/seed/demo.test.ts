@@ -13,6 +13,7 @@ import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
 import { channelId } from "../../core/kernel/ids";
 import { readEnv } from "../env";
+import { Modules } from "../engine/modules";
 import { testDatabase } from "../testing/database";
 import { seedDemo } from "./demo";
 import { demoBoss } from "./demo-games";
@@ -66,11 +67,11 @@ describe("the demo channel", () => {
     const row = (await mariadbEngineStore(db).channel(channel))!;
     const rules = rulebookSchema.parse(row.games.find((g) => g.kind === "rules")!.settings);
     const cues = cueBookSchema.parse(row.games.find((g) => g.kind === "cues")!.settings);
-    const deeds = [
-      ...rules.rules.flatMap((r) => r.tiers.flatMap((t) => t.deeds)),
-      ...cues.cues.flatMap((c) => [...c.deeds, ...c.offDeeds]),
+    const effects = [
+      ...rules.rules.flatMap((r) => r.tiers.flatMap((t) => t.effects)),
+      ...cues.cues.flatMap((c) => [...c.effects, ...c.offEffects]),
     ];
-    expect(new Set(deeds.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
+    expect(new Set(effects.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
       new Set(["damage", "heal", "flock", "show", "sound", "say", "switch", "tell-rules", "wait"]),
     );
     const props = [
@@ -82,6 +83,9 @@ describe("the demo channel", () => {
     expect([...ruleHints(rules, facts), ...cueHints(cues.cues, facts)]).toEqual([]);
     // The rundown and the commands name what is there.
     const show = row.games.find((g) => g.kind === "show")!;
+    const modules = new Modules();
+    modules.load(row);
+    expect(modules.unreadable).toEqual([]);
     const { plan } = showDurableSchema.parse(show.durable);
     expect(planSchema.safeParse(plan.items).success).toBe(true);
     for (const { does } of plan.items) {

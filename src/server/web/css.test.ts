@@ -4,7 +4,7 @@ import { boxedCss } from "./css";
 describe("one's own style sheet", () => {
   test.each([
     "",
-    ".izzam-moment-text { color: #fff; transform: rotate(2deg) }",
+    ".izzam-alert-text { color: #fff; transform: rotate(2deg) }",
     ".a { background: url(#paint) }",
     `.a { background: url("/props/${"a".repeat(64)}") }`,
     "/* url(http://x.invalid) */ .a { color: red }",

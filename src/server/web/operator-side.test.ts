@@ -93,7 +93,7 @@ describe("a paired phone", () => {
   });
   test("may do what the booth's hands do, and nothing that sets anything up", () => {
     const may = (Object.keys(rights) as Action[]).filter(mayRemote);
-    expect(may.sort()).toEqual(["cue.fire", "hand", "held.decide", "hush", "lane.act"]);
+    expect(may.sort()).toEqual(["command", "cue.fire", "held.decide", "hush", "queue.act"]);
   });
 });
 
@@ -552,9 +552,19 @@ describe("props", () => {
     expect((await propsWithUses(web, owner.channelId))[0]).toMatchObject({ id, name: "red tile", kind: "picture", usedIn: [] });
     const cues = await bookOf(web.store, owner.channelId, "cues", owner.login, nowMs);
     const look = { x: 0.5, y: 0.5, size: 0.2, entrance: "fade" };
-    const show = { do: "show", picture: id, sound: "", volume: 80, text: "", ms: 1_000, lane: "", look };
-    const cue = { id: "c", name: "C", key: "", word: "", roles: ["streamer"], cooldownMs: 0, kind: "once", deeds: [show], offDeeds: [] };
-    await saveDraft(web, owner, cues.id, cues.revision, { schema: 2, cues: [cue], hiddenWords: [] });
+    const show = { do: "show", picture: id, sound: "", volume: 80, text: "", ms: 1_000, queue: "", look };
+    const cue = {
+      id: "c",
+      name: "C",
+      key: "",
+      word: "",
+      roles: ["streamer"],
+      cooldownMs: 0,
+      kind: "once",
+      effects: [show],
+      offEffects: [],
+    };
+    await saveDraft(web, owner, cues.id, cues.revision, { schema: 3, cues: [cue], hiddenWords: [] });
     expect((await propsWithUses(web, owner.channelId))[0]?.usedIn).toEqual(["Cues"]);
     const cut = { crop: { x: 0, y: 0, width: 0.5, height: 1 }, grid: { columns: 1, rows: 1, frames: 1 }, frameMs: 0 };
     expect((await reshapeProp(web, owner.channelId, id, cut)).ok).toBe(true);

@@ -9,8 +9,8 @@ export type ListLine = Readonly<{ line: number; name: string; points: number; id
 export type ListReport = Readonly<{ lines: readonly ListLine[]; good: number; bad: number; points: number }>;
 const mostLines = 20_000;
 const atOnce = 500;
-/** The part that takes them in, by its kind. */
-const part = "points";
+/** The module that takes them in, by its kind. */
+const module = "points";
 
 /**
  * Reads a list of names and points: CSV with a header (name and points, in any order and any capitals; an
@@ -76,7 +76,7 @@ export async function takeIn(
   const good = read.value.lines.filter((l) => l.problem === "");
   for (let from = 0; from < good.length; from += atOnce) {
     const key = `${given.key}.${from}`;
-    const done = await web.engine.hand(channel, part, by, `take-in-${key}`, {
+    const done = await web.engine.command(channel, module, by, `take-in-${key}`, {
       do: "take-in",
       key,
       why: given.why,

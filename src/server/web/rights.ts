@@ -4,14 +4,14 @@ import type { OperatorRole } from "../ports/operator-store";
 /** Who may do what. Every action of the operator side is on this list and is checked against it. */
 export const rights = {
   hush: ["owner", "moderator"],
-  hand: ["owner", "moderator"],
+  command: ["owner", "moderator"],
   "game.edit": ["owner", "moderator"],
   "game.create": ["owner", "moderator"],
   "game.publish": ["owner", "moderator"],
   "emote.edit": ["owner", "moderator"],
   "prop.edit": ["owner", "moderator"],
   "cue.fire": ["owner", "moderator"],
-  "lane.act": ["owner", "moderator"],
+  "queue.act": ["owner", "moderator"],
   "held.decide": ["owner", "moderator"],
   "chat.say": ["owner", "moderator"],
   "remote.pair": ["owner", "moderator"],
@@ -35,8 +35,8 @@ export type Action = keyof typeof rights;
 export const may = (role: OperatorRole, action: Action): boolean => (rights[action] as readonly OperatorRole[]).includes(role);
 
 /** What a paired phone may do: the hands of the booth, and nothing that sets anything up. */
-const remote: ReadonlySet<Action> = new Set<Action>(["hush", "hand", "cue.fire", "lane.act", "held.decide"]);
+const remote: ReadonlySet<Action> = new Set<Action>(["hush", "command", "cue.fire", "queue.act", "held.decide"]);
 /** Points are corrected at a desk, by who is signed in: a phone that lies about gives nothing away. */
 const notByPhone: ReadonlySet<Command["do"]> = new Set<Command["do"]>(["adjust", "take-in", "merge"]);
-export const mayRemoteHand = (hand: Command["do"]): boolean => !notByPhone.has(hand);
+export const mayRemoteCommand = (command: Command["do"]): boolean => !notByPhone.has(command);
 export const mayRemote = (action: Action): boolean => remote.has(action);

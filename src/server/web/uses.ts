@@ -1,7 +1,7 @@
 import { cueBookSchema } from "../../core/cues/settings";
 import type { ChannelId } from "../../core/kernel/ids";
 import { rewardBookSchema } from "../../core/rewards/settings";
-import type { Deed } from "../../core/rules/deeds";
+import type { RuleEffect } from "../../core/rules/effects";
 import { rulebookSchema } from "../../core/rules/settings";
 import { showSettingsSchema } from "../../core/show/settings";
 import type { OperatorStore } from "../ports/operator-store";
@@ -15,7 +15,7 @@ export async function usesOfGame(store: OperatorStore, channel: ChannelId, game:
   const overlays = await store.overlays.overlays(channel);
   const settingsOf = async (kind: string): Promise<unknown> => (await draftOf(store, channel, kind))?.settings;
   const [rules, cues, rewards, show] = await Promise.all(["rules", "cues", "rewards", "show"].map(settingsOf));
-  const does = (deeds: readonly Deed[]): boolean => deeds.some((d) => "game" in d && d.game === game);
+  const does = (effects: readonly RuleEffect[]): boolean => effects.some((d) => "game" in d && d.game === game);
   const ruleBook = rulebookSchema.safeParse(rules);
   const cueBook = cueBookSchema.safeParse(cues);
   const rewardBook = rewardBookSchema.safeParse(rewards);
@@ -23,13 +23,13 @@ export async function usesOfGame(store: OperatorStore, channel: ChannelId, game:
   return [
     ...overlays.filter((o) => o.games.includes(game)).map((o) => ({ words: `the overlay “${o.name}”`, path: `/prepare/overlays/${o.id}` })),
     ...(ruleBook.success ? ruleBook.data.rules : [])
-      .filter((r) => r.tiers.some((t) => does(t.deeds)))
+      .filter((r) => r.tiers.some((t) => does(t.effects)))
       .map((r) => ({ words: `the rule “${r.name || "without a name"}”`, path: `/prepare/rules?open=${r.id}` })),
     ...(cueBook.success ? cueBook.data.cues : [])
-      .filter((c) => does([...c.deeds, ...c.offDeeds]))
+      .filter((c) => does([...c.effects, ...c.offEffects]))
       .map((c) => ({ words: `the cue “${c.name}”`, path: `/prepare/cues?open=${c.id}` })),
     ...(rewardBook.success ? rewardBook.data.rewards : [])
-      .filter((r) => does(r.deeds))
+      .filter((r) => does(r.effects))
       .map((r) => ({ words: `the reward “${r.name}”`, path: `/prepare/rewards?open=${r.id}` })),
     ...(showBook.success ? showBook.data.commands : [])
       .filter((c) => c.game === game)

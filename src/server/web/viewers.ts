@@ -58,8 +58,8 @@ export async function buy(channel: ChannelId, given: Buy): Promise<Result<Readon
   const tag = shop.value.tags.find((t) => t.id === given.reward);
   if (tag !== undefined && tag.detail !== "" && given.detail === "")
     return refused("reward/detail", { reward: tag.name, asks: tag.detail });
-  const { detail, ...wish } = given;
-  const done = await web.engine.wish(channel, token, wish);
+  const { detail, ...request } = given;
+  const done = await web.engine.purchase(channel, token, request);
   if (!done.ok) return done;
   const sale = done.value.facts?.["sale"];
   if (tag !== undefined && tag.detail !== "" && typeof sale === "string")

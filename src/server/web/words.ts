@@ -110,7 +110,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `This cue is on cooldown for ${facts["freeInS"]} s more.`;
     case "cue/no-link":
       return "This cue has no trigger address. Make one first.";
-    case "lane/nothing-plays":
+    case "queue/nothing-plays":
       return "Nothing plays there at the moment.";
     case "events/none":
       return "There is no secret yet. Make one first.";
@@ -148,9 +148,9 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "What is stored of this can’t be read, so it is left as it is.";
     case "store/unfit":
       return "This could not be stored, and nothing was changed. The log of the engine says why.";
-    case "hand/twin":
+    case "command/twin":
       return `${String(facts["by"])} did just that, a moment ago. It was done once.`;
-    case "moment/decided-already":
+    case "alert/decided-already":
       return "This was decided already.";
     case "chat/cannot-say":
       return "Chat is not connected, or too much waits to be said. Nothing was sent.";

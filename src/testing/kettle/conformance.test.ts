@@ -4,7 +4,7 @@ import { allTold, standsInWords } from "../../core/games/words";
 import { wordsForViewers } from "../../core/module/game";
 import { noteInShort, noteInWords } from "../../core/modules";
 import { newRule, rulebookDefaults, type Rule } from "../../core/rules/settings";
-import { amountInWords, deedInWords, orderInWords, whenInWords } from "../../core/rules/words";
+import { amountInWords, effectInWords, orderInWords, whenInWords } from "../../core/rules/words";
 import { ruleHints } from "../../core/rules/hints";
 import { markOf } from "../../core/show/timeline";
 import { showDefaults } from "../../core/show/settings";
@@ -16,7 +16,7 @@ import { Runner } from "../../server/engine/runner";
 import { pause, said, testChannel } from "../../server/testing/channel";
 import { asksFor, buttonsOf, commandOf } from "../../core/games/buttons";
 import { placeOf } from "../../server/web/games";
-import { deedChoices, type Parts } from "../../app/(operator)/prepare/_deeds/parts";
+import { effectChoices, type Parts } from "../../app/(operator)/prepare/_effects/parts";
 import { chipsOf, takeBack } from "../../app/(operator)/run/talk-rows";
 import { kettle } from "./definition";
 
@@ -33,7 +33,7 @@ const parts: Parts = {
   props: [],
   emotes: [],
   pictures: [],
-  lanes: [],
+  queues: [],
   cues: [],
   home: "EUR",
 };
@@ -42,11 +42,11 @@ const rule = (part: Partial<Rule>): Rule => ({ ...newRule("r", "happened"), what
 describe("a game that was added by one line is known", () => {
   test("where games are added, and where rules, cues and rewards are written", () => {
     expect(allGames().map((g) => g.offer.name)).toContain("a kettle");
-    const choices = deedChoices(parts, "tip");
+    const choices = effectChoices(parts, "tip");
     const pour = choices.find((c) => c.words === "kettle: pour");
     expect(choices.map((c) => c.words)).toContain("kettle: empty");
     expect(pour?.make()).toEqual({ do: "act", game: "k", act: "pour", input: { cups: 2 }, per: 1 });
-    expect(deedInWords({ do: "act", game: "k", act: "pour", input: { cups: 3 }, per: 100 }, { when: "tip" }, names)).toBe(
+    expect(effectInWords({ do: "act", game: "k", act: "pour", input: { cups: 3 }, per: 100 }, { when: "tip" }, names)).toBe(
       "pour 3 for every 1.00 EUR into Tin kettle",
     );
   });
@@ -54,8 +54,8 @@ describe("a game that was added by one line is known", () => {
     expect(allTold().map((t) => t.told.words)).toContain("a kettle whistles");
     expect(whenInWords(rule({}))).toBe("a kettle whistles");
     expect(amountInWords({ when: "happened", what: "kettle/whistled" }, 1, "EUR")).toBe("1 cup");
-    const hints = (games: { id: string; kind: string }[], deeds: Rule["tiers"][number]["deeds"] = []): string =>
-      ruleHints({ ...rulebookDefaults, rules: [rule({ tiers: [{ at: "least", amount: 0, deeds }] })] }, { games, props: [] })
+    const hints = (games: { id: string; kind: string }[], effects: Rule["tiers"][number]["effects"] = []): string =>
+      ruleHints({ ...rulebookDefaults, rules: [rule({ tiers: [{ at: "least", amount: 0, effects }] })] }, { games, props: [] })
         .map((h) => h.text)
         .join(" ");
     expect(hints([])).toContain("It can never answer yet: there is no kettle.");
@@ -64,7 +64,9 @@ describe("a game that was added by one line is known", () => {
     expect(hints([{ id: "k", kind: "kettle" }], [{ ...pour[0]!, act: "whistle" }])).toContain("its game can’t do");
   });
   test("in what would happen if", () =>
-    expect(orderInWords({ do: "hand", gameId: "k", viewer: null, hand: { do: "pour", cups: 4 } }, names)).toBe("pour 4 into Tin kettle"));
+    expect(orderInWords({ do: "command", gameId: "k", viewer: null, command: { do: "pour", cups: 4 } }, names)).toBe(
+      "pour 4 into Tin kettle",
+    ));
   test("by the booth's keys and buttons, and the phone's", () => {
     const [pour, empty] = buttonsOf("kettle");
     expect([pour?.[1].key, empty?.[1].key]).toEqual(["p", "e"]);
@@ -96,13 +98,13 @@ describe("a game that was added by one line is known", () => {
   test("on the tape: what it tells, and what is done to it", () => {
     const body = { gameId: "k", viewer: { id: "ada", name: "Ada" }, what: "kettle/whistled", amount: 5, text: "tea" };
     expect(markOf({ seq: 1, atMs: 0, kind: "happened", source: "game", body })).toMatchObject({ label: "Ada made it whistle", weight: 3 });
-    const hand = {
+    const command = {
       gameId: "k",
       by: "maria",
-      hand: { do: "pour", cups: 3 },
+      command: { do: "pour", cups: 3 },
       notes: [{ game: "k", note: { did: "kettle/filled", count: 3 } }],
     };
-    expect(markOf({ seq: 2, atMs: 0, kind: "hand", source: "operator", body: hand }, () => "kettle")?.label).toBe("maria poured 3");
+    expect(markOf({ seq: 2, atMs: 0, kind: "command", source: "operator", body: command }, () => "kettle")?.label).toBe("maria poured 3");
   });
   test("on a stage, in a place of its own; on the viewer page, in words; in chat", () => {
     expect(placeOf("kettle")).toMatchObject({ x: 0.02, width: 0.2 });
@@ -116,7 +118,7 @@ describe("a game that was added by one line is known", () => {
   test("by the engine: it is stepped, told to do things by name, answered by rules, logged, and refused in words", async () => {
     const store = memoryEngineStore();
     const game = (id: string, kind: string, settings: unknown) => ({ id: gameId(id), kind, name: id, version: 1, settings, durable: null });
-    const answer = rule({ tiers: [{ at: "least", amount: 0, deeds: [{ do: "say", text: "{text} is ready, {viewer}" }] }] });
+    const answer = rule({ tiers: [{ at: "least", amount: 0, effects: [{ do: "say", text: "{text} is ready, {viewer}" }] }] });
     const commands = [{ id: "w", word: "!pour", does: "act" as const, game: "k", act: "pour", roles: ["moderator" as const] }];
     const row = testChannel({
       games: [
@@ -137,8 +139,8 @@ describe("a game that was added by one line is known", () => {
       ok: true,
       value: [{ did: "kettle/filled" }],
     });
-    for (const hand of [{ do: "pour", cups: -1 }, { do: "damage", amount: 3 }, { do: "__proto__" }])
-      expect(await runner.requests.command("k", "maria", `bad-${JSON.stringify(hand)}`, hand)).toMatchObject({
+    for (const command of [{ do: "pour", cups: -1 }, { do: "damage", amount: 3 }, { do: "__proto__" }])
+      expect(await runner.requests.command("k", "maria", `bad-${JSON.stringify(command)}`, command)).toMatchObject({
         value: [{ refusal: { code: expect.stringMatching(/^(command\/input|game\/cannot)$/) } }],
       });
     expect(cups()).toBe(2);

@@ -46,7 +46,7 @@ function fill(at: At, cups: number, who: Parameters<typeof nameless>[0], seq: nu
     transient: null,
     effects: [{ do: full ? "whistle" : "fill", cups: level }],
     notes: [{ did: full ? "kettle/whistled" : "kettle/filled", count: cups, subject: nameless(who), facts: { seq } }],
-    ...(full ? { orders: [{ do: "tell", what: "kettle/whistled", viewer: who, amount: level, text: "tea" }] } : {}),
+    ...(full ? { orders: [{ do: "emit", what: "kettle/whistled", viewer: who, amount: level, text: "tea" }] } : {}),
   };
 }
 const nameless = (
@@ -65,8 +65,8 @@ export const kettle: GameDefinition<Settings, Durable, null, Effect> = {
   freshDust: () => null,
   step: (at, signal) => {
     if (signal.kind === "message" && fold(signal.text) === fold(at.settings.word)) return fill(at, 1, signal.viewer, signal.seq);
-    if (signal.kind !== "hand") return still(at);
-    const command = signal.hand as KettleCommand;
+    if (signal.kind !== "command") return still(at);
+    const command = signal.command as KettleCommand;
     switch (command.do) {
       case "pour":
         return fill(at, command.cups, signal.viewer, signal.seq);

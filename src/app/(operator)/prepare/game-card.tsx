@@ -9,7 +9,7 @@ import { gameOf } from "../../../core/games/registry";
 import type { Sprite } from "../../../core/wire/messages";
 import type { GameSummary } from "../../../server/ports/operator-store";
 import { useLive } from "../../_frame/live";
-import { layAndTell } from "../../_frame/show";
+import { commandAndTell } from "../../_frame/show";
 import { LivingPicture } from "./living-picture";
 
 export type GalleryGame = GameSummary & Readonly<{ settings: unknown; where: readonly string[] }>;
@@ -84,7 +84,7 @@ export function GameCard({
                   Copy
                 </Menu.Item>
                 {on !== null && (
-                  <Menu.Item value="switch" onClick={() => void layAndTell(game, { do: "switch", on: !on })}>
+                  <Menu.Item value="switch" onClick={() => void commandAndTell(game, { do: "switch", on: !on })}>
                     {on ? "Stop" : "Start"}
                   </Menu.Item>
                 )}

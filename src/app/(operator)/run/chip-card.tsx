@@ -3,7 +3,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { type KeyboardEvent, useState } from "react";
 import { noteInWords } from "../../../core/modules";
 import { tell, tellTrouble } from "../../../ui/toaster";
-import { lay } from "../../_frame/show";
+import { sendCommand } from "../../_frame/show";
 import { type Chip, takeBack } from "./talk-rows";
 
 /** One consequence: why it came to this, and what can be done about it. */
@@ -14,7 +14,7 @@ export function ChipCard({ chip, onClose }: Readonly<{ chip: Chip; onClose: () =
   const way = ways[tried];
   const undo = async (): Promise<void> => {
     if (way === undefined) return;
-    const notes = await lay(chip.game, way.command);
+    const notes = await sendCommand(chip.game, way.command);
     if (notes === null) return onClose();
     if (notes.every((n) => n.refusal === undefined)) {
       tell(way.did);

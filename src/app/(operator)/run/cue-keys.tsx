@@ -33,7 +33,7 @@ const kinds: Readonly<Record<string, string>> = {
 
 export async function fireCue(cue: Readonly<{ id: string }>, via: "key" | "click"): Promise<void> {
   const done = await call("POST", `/cues/${cue.id}/fire`, { id: freshId(), via });
-  if (!done.ok) (done.code === "cue/cooling" || done.code === "hand/twin" ? tellBriefly : tellTrouble)(done.words);
+  if (!done.ok) (done.code === "cue/cooling" || done.code === "command/twin" ? tellBriefly : tellTrouble)(done.words);
 }
 const cuesOf = (view: Readonly<Record<string, unknown>> | undefined): readonly CueView[] =>
   (view?.["cues"] as readonly CueView[] | undefined) ?? [];

@@ -9,7 +9,7 @@ import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
-import { layAndTell, useShow } from "../../_frame/show";
+import { commandAndTell, useShow } from "../../_frame/show";
 import { ActionPad } from "./action-pad";
 
 type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
@@ -22,9 +22,9 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
   const kind = game?.kind ?? "";
   const place = overlay?.places.find((p) => p.game === id)?.place;
   const on = game?.view["on"] === true;
-  const hand = useCallback(
+  const command = useCallback(
     // What did not go through is said; what did is seen.
-    (what: Command): Promise<boolean> => layAndTell({ id, kind }, what),
+    (what: Command): Promise<boolean> => commandAndTell({ id, kind }, what),
     [id, kind],
   );
   const overlayId = overlay?.id ?? "";
@@ -63,10 +63,10 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
               label: on ? "Stop the focused game" : "Start the focused game",
               group: "The focused game",
               key: "o",
-              run: () => void hand({ do: "switch", on: !on }),
+              run: () => void command({ do: "switch", on: !on }),
             },
           ],
-    [id, place, hidden, on, hide, hand],
+    [id, place, hidden, on, hide, command],
   );
   useOffer("focus", acts);
   const keyFor = (act: string): string | null => {
@@ -105,14 +105,14 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
         )}
       </Flex>
       {Own !== undefined && <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} />}
-      <ActionPad kind={game.kind} view={game.view} run={hand} />
+      <ActionPad kind={game.kind} view={game.view} run={command} />
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
         <Button
           size="sm"
           variant="outline"
           justifyContent="space-between"
           px="2.5"
-          onClick={() => void hand({ do: "switch", on: !on })}
+          onClick={() => void command({ do: "switch", on: !on })}
           aria-keyshortcuts={keyFor("focus.switch") ?? undefined}
         >
           {on ? "Stop" : "Start"} {cap(keyFor("focus.switch"))}

@@ -5,7 +5,7 @@ import type { CueBook } from "../../../core/cues/settings";
 import { bookOf } from "../../../server/web/books";
 import { currentSession } from "../../../server/web/http";
 import { services } from "../../../server/web/services";
-import { loadParts } from "../prepare/_deeds/load";
+import { loadParts } from "../prepare/_effects/load";
 import { Booth } from "./booth";
 
 export const metadata: Metadata = { title: "Run" };

@@ -4,13 +4,13 @@ import { Check, SkipForward } from "lucide-react";
 import { type KeyboardEvent, useRef, useState } from "react";
 import { type PlanItem } from "../../../core/show/plan";
 import { tell } from "../../../ui/toaster";
-import { clockOf, lay, wallClock } from "../../_frame/show";
+import { clockOf, sendCommand, wallClock } from "../../_frame/show";
 import { type PlacedStub } from "./tape-layout";
 import { minute } from "./tape-layout";
 
 export async function move(item: PlanItem, atMin: number): Promise<void> {
   if (atMin === item.atMin) return;
-  const to = (at: number): Promise<unknown> => lay("show", { do: "plan-move", item: item.id, atMin: at });
+  const to = (at: number): Promise<unknown> => sendCommand("show", { do: "plan-move", item: item.id, atMin: at });
   if ((await to(atMin)) !== null) tell(`${item.title} is planned for minute ${atMin}.`, () => void to(item.atMin));
 }
 
@@ -40,8 +40,8 @@ export function PlanStub({
   const minuteOf = (ms: number): number => Math.max(0, Math.min(1_440, Math.round((ms - sinceMs) / minute)));
   const target = minuteOf(dueMs + by / perMs);
   const skip = (): void => {
-    void lay("show", { do: skipped ? "plan-back" : "plan-skip", item: item.id }).then((notes) => {
-      if (notes !== null && !skipped) tell(`${item.title} is skipped.`, () => void lay("show", { do: "plan-back", item: item.id }));
+    void sendCommand("show", { do: skipped ? "plan-back" : "plan-skip", item: item.id }).then((notes) => {
+      if (notes !== null && !skipped) tell(`${item.title} is skipped.`, () => void sendCommand("show", { do: "plan-back", item: item.id }));
     });
   };
   const onKey = (event: KeyboardEvent): void => {

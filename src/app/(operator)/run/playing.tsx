@@ -8,53 +8,53 @@ import { tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
 
-const act = async (what: "skip" | "clear" | "pause" | "go-on", lane: string): Promise<void> => {
-  const done = await call("POST", "/lanes", { do: what, lane });
+const act = async (what: "skip" | "clear" | "pause" | "go-on", queue: string): Promise<void> => {
+  const done = await call("POST", "/queues", { do: what, queue });
   if (!done.ok) tellTrouble(done.words);
 };
 
-/** What plays in the lanes now and what waits behind it; nothing stands here while nothing does. */
+/** What plays in the queues now and what waits behind it; nothing stands here while nothing does. */
 export const Playing = memo(function Playing() {
-  const lanes = useLive((s) => s.standing?.lanes);
-  const first = lanes?.find((l) => l.playing !== null)?.id ?? null;
+  const queues = useLive((s) => s.standing?.queues);
+  const first = queues?.find((l) => l.playing !== null)?.id ?? null;
   const acts = useMemo(
     (): Act[] =>
       first === null
         ? []
-        : [{ id: "lane.skip", label: "Skip what plays now", group: "The booth", key: "k", run: () => void act("skip", first) }],
+        : [{ id: "queue.skip", label: "Skip what plays now", group: "The booth", key: "k", run: () => void act("skip", first) }],
     [first],
   );
-  useOffer("lanes", acts);
-  if (lanes === undefined || lanes.length === 0) return null;
+  useOffer("queues", acts);
+  if (queues === undefined || queues.length === 0) return null;
   return (
     <Box role="group" aria-label="Playing now" px="3" pb="1">
-      {lanes.map((lane) => (
-        <Flex key={lane.id} align="center" gap="1" fontSize="15px" data-lane={lane.id}>
-          <Text flex="1" minW="0" truncate title={lane.playing ?? undefined}>
-            {lane.playing !== null ? lane.playing || "a sound" : lane.paused ? "Paused" : "Next in a moment"}
-            {lane.waiting > 0 && (
+      {queues.map((queue) => (
+        <Flex key={queue.id} align="center" gap="1" fontSize="15px" data-queue={queue.id}>
+          <Text flex="1" minW="0" truncate title={queue.playing ?? undefined}>
+            {queue.playing !== null ? queue.playing || "a sound" : queue.paused ? "Paused" : "Next in a moment"}
+            {queue.waiting > 0 && (
               <Text as="span" color="inkSoft">
                 {" "}
-                · {lane.waiting} waiting
+                · {queue.waiting} waiting
               </Text>
             )}
           </Text>
-          {lane.playing !== null && (
-            <IconButton label="Skip what plays now" title="Skip" onClick={() => void act("skip", lane.id)}>
+          {queue.playing !== null && (
+            <IconButton label="Skip what plays now" title="Skip" onClick={() => void act("skip", queue.id)}>
               <SkipForward size={15} />
             </IconButton>
           )}
-          {lane.waiting > 0 && (
-            <IconButton label="Drop what waits" title="Drop what waits" onClick={() => void act("clear", lane.id)}>
+          {queue.waiting > 0 && (
+            <IconButton label="Drop what waits" title="Drop what waits" onClick={() => void act("clear", queue.id)}>
               <Trash2 size={15} />
             </IconButton>
           )}
           <IconButton
-            label={lane.paused ? "Let it go on" : "Pause after this one"}
-            title={lane.paused ? "Let it go on" : "Pause after this one"}
-            onClick={() => void act(lane.paused ? "go-on" : "pause", lane.id)}
+            label={queue.paused ? "Let it go on" : "Pause after this one"}
+            title={queue.paused ? "Let it go on" : "Pause after this one"}
+            onClick={() => void act(queue.paused ? "go-on" : "pause", queue.id)}
           >
-            {lane.paused ? <Play size={15} /> : <Pause size={15} />}
+            {queue.paused ? <Play size={15} /> : <Pause size={15} />}
           </IconButton>
         </Flex>
       ))}

@@ -8,7 +8,7 @@ import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useSt
 import { barsOf, type TimelineEvent } from "../../../core/show/timeline";
 import { type PlanItem } from "../../../core/show/plan";
 import { type Act, useOffer } from "../../../ui/keys";
-import { layAndTell, theShow, useNow, useShow, wallClock } from "../../_frame/show";
+import { commandAndTell, theShow, useNow, useShow, wallClock } from "../../_frame/show";
 import { placeMarks, placeStubs } from "./tape-layout";
 import { useTapeMarks } from "./use-tape";
 import { MarkCard, MarkSpot } from "./tape-mark";
@@ -49,7 +49,7 @@ export const Tape = memo(function Tape({ games, onGame }: Readonly<{ games: read
   const start = useCallback(
     async (item: PlanItem): Promise<void> => {
       const times = show?.done.find((d) => d.item === item.id)?.times ?? 0;
-      await layAndTell(theShow, { do: "plan-fire", item: item.id, times });
+      await commandAndTell(theShow, { do: "plan-fire", item: item.id, times });
     },
     [show],
   );

@@ -9,7 +9,7 @@ import { count } from "../../../core/words/sentence";
 import type { ViewerCard as Card } from "../../../server/ports/show-store";
 import { tell } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
-import { layAndTell, lay, useShow } from "../../_frame/show";
+import { commandAndTell, sendCommand, useShow } from "../../_frame/show";
 import { When } from "../../../ui/when";
 
 const kinds: Readonly<Record<string, string>> = {
@@ -20,7 +20,7 @@ const kinds: Readonly<Record<string, string>> = {
   reaction: "sent paid reactions",
   raid: "raided",
   host: "hosted",
-  hand: "was acted for by a rule",
+  command: "was acted for by a rule",
   happened: "made something happen",
 };
 
@@ -42,17 +42,17 @@ export function ViewerCard({
     return () => void (gone = true);
   }, [viewer.id]);
   const mute = async (on: boolean): Promise<void> => {
-    const notes = await lay("show", { do: "mute", id: viewer.id, name: viewer.name, on });
+    const notes = await sendCommand("show", { do: "mute", id: viewer.id, name: viewer.name, on });
     if (notes === null) return;
     if (on)
       tell(
         `${viewer.name} is muted in games: what they do counts nowhere.`,
-        () => void lay("show", { do: "mute", id: viewer.id, name: viewer.name, on: false }),
+        () => void sendCommand("show", { do: "mute", id: viewer.id, name: viewer.name, on: false }),
       );
     else tell(`${viewer.name} counts in games again.`);
   };
   const undo = async (game: string, way: TakeBack): Promise<void> => {
-    if (await layAndTell({ id: game, kind: kindOf(game) }, way.command)) tell(way.did);
+    if (await commandAndTell({ id: game, kind: kindOf(game) }, way.command)) tell(way.did);
   };
   const known = card === null || card === "none" ? null : card;
   const roles = (known?.roles ?? []).map((r) => roleWords[r as Role] ?? r);

@@ -9,7 +9,7 @@ import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
-import { layAndTell, theRewards, theShow, useShow } from "../../_frame/show";
+import { commandAndTell, theRewards, theShow, useShow } from "../../_frame/show";
 import { When } from "../../../ui/when";
 import { PairPhone } from "./pair-phone";
 
@@ -31,7 +31,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
   return useMemo(() => {
     const asks = (show?.asks ?? []).map((ask): Decision => {
       const item = show?.plan.items.find((i) => i.id === ask.item);
-      const decide = async (yes: boolean): Promise<void> => void (await layAndTell(theShow, { do: "decide", ask: ask.id, yes }));
+      const decide = async (yes: boolean): Promise<void> => void (await commandAndTell(theShow, { do: "decide", ask: ask.id, yes }));
       const at = { id: ask.id, sinceMs: ask.sinceMs, decide };
       if (ask.kind === "live")
         return { ...at, words: "The platform says that the stream is live.", about: "", main: "Go on air", other: "Not now" };
@@ -48,7 +48,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
             other: "Skip",
           };
     });
-    const moments = (held ?? []).map((m): Decision => {
+    const alerts = (held ?? []).map((m): Decision => {
       const what =
         m.text !== ""
           ? `“${m.text}”`
@@ -63,24 +63,24 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
         main: "Play",
         other: "Drop",
         decide: async (yes) => {
-          const done = await call("POST", "/held", { do: yes ? "play" : "drop", moment: m.id });
+          const done = await call("POST", "/held", { do: yes ? "play" : "drop", alert: m.id });
           if (!done.ok) tellTrouble(done.words);
         },
       };
     });
     const sold = (sales?.first ?? []).map((sale): Decision => {
       const decide = async (yes: boolean): Promise<void> => {
-        const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "done" : "refund", seen: "waiting" });
+        const done = await commandAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "done" : "refund", seen: "waiting" });
         if (!done) return;
         if (yes)
           tell(
             `${sale.reward} for ${sale.viewer}: done.`,
-            () => void layAndTell(theRewards, { do: "sale", sale: sale.id, what: "undone" }),
+            () => void commandAndTell(theRewards, { do: "sale", sale: sale.id, what: "undone" }),
           );
         else
           tell(
             `${sale.viewer} got ${count(sale.price)} ${sales?.points ?? ""} back.`,
-            () => void layAndTell(theRewards, { do: "sale-again", sale: sale.id }),
+            () => void commandAndTell(theRewards, { do: "sale-again", sale: sale.id }),
           );
       };
       return {
@@ -101,17 +101,17 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
       main: "Play",
       other: "Refund",
       decide: async (yes) => {
-        const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "play" : "refund", seen: "done" });
+        const done = await commandAndTell(theRewards, { do: "sale", sale: sale.id, what: yes ? "play" : "refund", seen: "done" });
         if (!done) return;
         if (yes) tell(`${sale.reward} for ${sale.viewer} is played once more.`);
         else
           tell(
             `${sale.viewer} got ${count(sale.price)} ${sales?.points ?? ""} back.`,
-            () => void layAndTell(theRewards, { do: "sale-again", sale: sale.id }),
+            () => void commandAndTell(theRewards, { do: "sale-again", sale: sale.id }),
           );
       },
     }));
-    return [...asks, ...moments, ...sold, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
+    return [...asks, ...alerts, ...sold, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
   }, [show, held, sales, propName]);
 }
 
@@ -183,7 +183,7 @@ export const Waiting = memo(function Waiting({
   const sales = useLive((s) => s.standing?.sales);
   const heldMany = all.filter((d) => d.id.startsWith("held."));
   const heldAll = async (what: "play" | "drop"): Promise<void> => {
-    const done = await call("POST", "/held", { do: what, moment: "" });
+    const done = await call("POST", "/held", { do: what, alert: "" });
     if (!done.ok) tellTrouble(done.words);
   };
   return (

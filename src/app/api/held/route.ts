@@ -5,9 +5,9 @@ import { services } from "../../../server/web/services";
 /** What was held under hush: played now, or dropped; one, or with an empty id all. */
 export const POST = action(
   "held.decide",
-  z.object({ do: z.enum(["play", "drop"]), moment: z.string().max(120) }),
+  z.object({ do: z.enum(["play", "drop"]), alert: z.string().max(120) }),
   async ({ session, body, audit }) => {
-    const done = await services().engine.held(session.channelId, body.do, body.moment);
+    const done = await services().engine.held(session.channelId, body.do, body.alert);
     if (done.ok) await audit({ do: body.do });
     return done;
   },

@@ -8,7 +8,7 @@ import { History } from "./history";
 import { TagCard } from "./tag-card";
 import { useShop } from "./use-shop";
 import { Prove } from "./prove";
-import { wishOf } from "./wish";
+import { purchaseRequestOf } from "./purchase-request";
 
 const sections = ["Rewards", "Games", "History", "Top list", "Commands"] as const;
 type Said = Readonly<{ words: string; good: boolean; n: number }>;
@@ -79,12 +79,12 @@ export function ViewerPage({
     }
   };
   const buy = async (tag: Tag, text: string, detail: string): Promise<boolean> => {
-    const wish = wishOf(channel, tag.id);
+    const request = purchaseRequestOf(channel, tag.id);
     try {
       const response = await fetch(`/api/viewer/${channel}/buy`, {
         method: "POST",
         headers: { "content-type": "application/json" },
-        body: JSON.stringify({ id: wish.id, reward: tag.id, text, detail, price: tag.price }),
+        body: JSON.stringify({ id: request.id, reward: tag.id, text, detail, price: tag.price }),
       });
       const answer = (await response.json()) as {
         ok: boolean;
@@ -92,8 +92,8 @@ export function ViewerPage({
         words?: string;
         refusal?: { code: string };
       };
-      // Away: it may have been written all the same, so the next try is the same wish.
-      if (response.status < 500 && answer.refusal?.code.endsWith("/away") !== true) wish.answered();
+      // Away: it may have been written all the same, so the next try is the same request.
+      if (response.status < 500 && answer.refusal?.code.endsWith("/away") !== true) request.answered();
       say(answer.ok ? (answer.value?.words ?? "") : (answer.words ?? "That did not work."), answer.ok);
       return answer.ok;
     } catch {

@@ -34,7 +34,7 @@ test("an evening with a champion who defends the throne", () => {
       { kind: "follow", viewer: viewer("Oar") },
       { kind: "follow", viewer: viewer("Reed") },
       { kind: "gift", viewer: null, count: 1, recipients: [] },
-      { kind: "hand", gameId: "b", by: "kilnkeeper", viewer: null, hand: { do: "undo" } },
+      { kind: "command", gameId: "b", by: "kilnkeeper", viewer: null, command: { do: "undo" } },
     ]),
   ).toEqual([
     "−10 to Old Spall by Mossy, 190 of 200 left",
@@ -75,9 +75,9 @@ test("an evening of refusals, each with its reason", () => {
       tip("Oar", 3),
       { kind: "raid", viewer: viewer("Oar"), viewers: 100 },
       { kind: "follow", viewer: viewer("Oar") },
-      { kind: "hand", gameId: "b", by: "op", viewer: null, hand: { do: "undo" } },
-      { kind: "hand", gameId: "b", by: "op", viewer: null, hand: { do: "heal", amount: 5 } },
-      { kind: "hand", gameId: "b", by: "op", viewer: null, hand: { do: "switch", on: false } },
+      { kind: "command", gameId: "b", by: "op", viewer: null, command: { do: "undo" } },
+      { kind: "command", gameId: "b", by: "op", viewer: null, command: { do: "heal", amount: 5 } },
+      { kind: "command", gameId: "b", by: "op", viewer: null, command: { do: "switch", on: false } },
       { kind: "follow", viewer: viewer("Reed") },
     ]),
   ).toEqual([

@@ -23,7 +23,7 @@ export function bossNoteInWords(note: Note): string {
       case "boss/off":
         return "the boss battle is switched off";
       case "boss/no-damage":
-        return why.facts["kind"] === "hand"
+        return why.facts["kind"] === "command"
           ? "a hit of nothing does nothing"
           : `${hitKindInWords(String(why.facts["kind"]))} does no damage here`;
       case "boss/gift-counted":

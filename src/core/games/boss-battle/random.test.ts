@@ -52,11 +52,11 @@ function signalsFrom(chance: () => number, count: number): Signal[] {
       case 3:
         return {
           ...head,
-          kind: "hand",
+          kind: "command",
           gameId: "b",
           by: "op",
           viewer: null,
-          hand: from(chance, [
+          command: from(chance, [
             { do: "undo" },
             { do: "heal", amount: pick(chance, 90) },
             { do: "damage", amount: pick(chance, 90) },
@@ -64,7 +64,7 @@ function signalsFrom(chance: () => number, count: number): Signal[] {
         };
       case 4:
         return pick(chance, 12) === 0
-          ? { ...head, kind: "hand", gameId: "b", by: "op", viewer: null, hand: { do: "start-over" } }
+          ? { ...head, kind: "command", gameId: "b", by: "op", viewer: null, command: { do: "start-over" } }
           : { ...head, kind: from(chance, ["live", "ended"]), viewer: null };
       default: {
         const amount = pick(chance, 3_000);

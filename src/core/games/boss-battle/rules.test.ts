@@ -17,7 +17,7 @@ const at = (part: Part<Signal>, atMs = 60_000): Signal => ({ ...part, seq: (seq 
 const follow = (viewer = ada) => at({ kind: "follow", viewer });
 const tip = (minor: number, viewer: Viewer | null = ada, atMs?: number) =>
   at({ kind: "tip", viewer, amountMinor: minor, currency: "EUR", homeMinor: minor, text: "" }, atMs);
-const hand = (h: Command, viewer: Viewer | null = null) => at({ kind: "hand", gameId: "boss", by: "kilnkeeper", viewer, hand: h });
+const command = (h: Command, viewer: Viewer | null = null) => at({ kind: "command", gameId: "boss", by: "kilnkeeper", viewer, command: h });
 
 type Deep<T> = { [K in keyof T]?: T[K] extends object ? Deep<T[K]> : T[K] };
 const settings = (part: Deep<BossSettings> = {}): BossSettings => {
@@ -92,7 +92,7 @@ describe("what hits", () => {
   test("nothing and less than nothing never hit", () => {
     const s = settings();
     for (const n of [0, -500, -Number.MAX_SAFE_INTEGER]) expect(run(s, [tip(n)]).durable.health).toBe(100);
-    expect(run(s, [hand({ do: "damage", amount: 0 })]).last.notes[0]?.refusal?.code).toBe("boss/no-damage");
+    expect(run(s, [command({ do: "damage", amount: 0 })]).last.notes[0]?.refusal?.code).toBe("boss/no-damage");
   });
   test("the largest amount there is fells it once, and nothing overflows", () => {
     const { durable } = run(settings({ carry: "whole" }), [tip(Number.MAX_SAFE_INTEGER)]);
@@ -109,7 +109,7 @@ describe("what hits", () => {
     expect(run(settings(), [sek]).last.notes[0]?.refusal).toEqual({ code: "boss/currency", facts: { currency: "SEK" } });
   });
   test("switched off, nothing hits; chat is not even told", () => {
-    const off = run(settings(), [hand({ do: "switch", on: false })]).durable;
+    const off = run(settings(), [command({ do: "switch", on: false })]).durable;
     expect(run(settings(), [follow()], off).last.notes[0]?.refusal?.code).toBe("boss/off");
     expect(run(settings(), [at({ kind: "message", viewer: ada, text: "x", marks: [] })], off).last.notes).toEqual([]);
   });
@@ -117,19 +117,19 @@ describe("what hits", () => {
 
 describe("a fall", () => {
   const felled = (part: Deep<BossSettings>, damage = 130, viewer: Viewer | null = ada) =>
-    run(settings(part), [viewer === null ? hand({ do: "damage", amount: damage }) : at({ kind: "raid", viewer, viewers: damage / 2 })]);
+    run(settings(part), [viewer === null ? command({ do: "damage", amount: damage }) : at({ kind: "raid", viewer, viewers: damage / 2 })]);
   test("whoever struck last reigns; the reign that ended is kept", () => {
     const { durable, last } = felled({});
     expect(durable).toMatchObject({ boss: { name: "Ada", viewerId: "ada" }, health: 100, max: 100, falls: 1, lastHit: null });
     expect(last.kept?.filter((k) => k.kind === "reign")).toMatchObject([
       { viewer: null, toMs: 60_000, body: { name: "Old Spall", by: "Ada", health: 100, nth: 1 } },
     ]);
-    expect(last.orders).toMatchObject([{ do: "tell", what: "boss/fell", text: "Old Spall", amount: 130 }]);
+    expect(last.orders).toMatchObject([{ do: "emit", what: "boss/fell", text: "Old Spall", amount: 130 }]);
     expect(last.effects).toMatchObject([{ do: "fall", fallen: { name: "Old Spall" }, next: { name: "Ada" } }]);
   });
   test("the next of the roster, round and round; the same", () => {
     expect(felled({ next: "roster" }).durable.boss.name).toBe("Auntie");
-    const twice = run(settings({ next: "roster" }), [hand({ do: "damage", amount: 100 }), hand({ do: "damage", amount: 100 })]);
+    const twice = run(settings({ next: "roster" }), [command({ do: "damage", amount: 100 }), command({ do: "damage", amount: 100 })]);
     expect(twice.durable.boss.name).toBe("Old Spall");
     expect(felled({ next: "same" }).durable.boss).toEqual({ name: "Old Spall", viewerId: null, figure: "jug" });
   });
@@ -232,8 +232,8 @@ describe("the champion's own", () => {
   });
   test("a rule's blow for the champion is the champion's own; an operator's is not", () => {
     const { s, durable } = reigning();
-    expect(run(s, [hand({ do: "damage", amount: 5 }, ada)], durable).durable.health).toBe(95);
-    expect(run(s, [hand({ do: "damage", amount: 5 })], durable).durable.health).toBe(85);
+    expect(run(s, [command({ do: "damage", amount: 5 }, ada)], durable).durable.health).toBe(95);
+    expect(run(s, [command({ do: "damage", amount: 5 })], durable).durable.health).toBe(85);
   });
 });
 
@@ -242,37 +242,41 @@ describe("correcting", () => {
     const s = settings();
     const struck = run(s, [follow(), tip(100)]);
     expect(struck.durable.health).toBe(70);
-    const undone = run(s, [hand({ do: "undo" })], struck.durable);
+    const undone = run(s, [command({ do: "undo" })], struck.durable);
     expect(undone.durable).toMatchObject({ health: 90, lastHit: null });
     expect(undone.last.kept).toMatchObject([{ kind: "undo", body: { amount: 20, of: "Ada" } }]);
-    expect(run(s, [hand({ do: "undo" })], undone.durable).last.notes[0]?.refusal?.code).toBe("boss/nothing-to-undo");
-    expect(run(s, [at({ kind: "raid", viewer: ada, viewers: 500 }), hand({ do: "undo" })]).last.notes[0]?.refusal?.code).toBe(
+    expect(run(s, [command({ do: "undo" })], undone.durable).last.notes[0]?.refusal?.code).toBe("boss/nothing-to-undo");
+    expect(run(s, [at({ kind: "raid", viewer: ada, viewers: 500 }), command({ do: "undo" })]).last.notes[0]?.refusal?.code).toBe(
       "boss/nothing-to-undo",
     );
   });
   test("an undone hit never lifts health above what it may be, however it was healed since", () => {
     const s = settings();
-    const healed = run(s, [tip(100), hand({ do: "heal", amount: 500 })]);
+    const healed = run(s, [tip(100), command({ do: "heal", amount: 500 })]);
     expect(healed.durable.health).toBe(100);
-    expect(run(s, [hand({ do: "undo" })], healed.durable).durable.health).toBe(100);
+    expect(run(s, [command({ do: "undo" })], healed.durable).durable.health).toBe(100);
     // Where healing has no end, it is given back whole.
     const endless = settings({ champion: { healing: "endless" } });
     const over: BossDurable = { ...bossBattle.freshDurable(endless), health: 140 };
-    expect(run(endless, [tip(100), hand({ do: "undo" })], over).durable.health).toBe(140);
+    expect(run(endless, [tip(100), command({ do: "undo" })], over).durable.health).toBe(140);
   });
   test("an undone hit does not count for the next one's health", () => {
     const s = settings({ growth: { how: "matched", least: 1, lookBackMin: 5, lastMin: 5 } });
-    const { durable } = run(s, [tip(100), hand({ do: "undo" })]);
+    const { durable } = run(s, [tip(100), command({ do: "undo" })]);
     expect(durable.minutes.reduce((sum, [, d]) => sum + d, 0)).toBe(0);
   });
   test("starting over resets health, growth and roster place, and keeps the reign that it ended", () => {
     const s = settings({ growth: { how: "step", step: 50 }, next: "roster" });
-    const { durable, last } = run(s, [hand({ do: "damage", amount: 100 }), hand({ do: "damage", amount: 30 }), hand({ do: "start-over" })]);
+    const { durable, last } = run(s, [
+      command({ do: "damage", amount: 100 }),
+      command({ do: "damage", amount: 30 }),
+      command({ do: "start-over" }),
+    ]);
     expect(durable).toMatchObject({ health: 100, max: 100, falls: 0, rosterAt: 0, boss: { name: "Old Spall" } });
     expect(last.kept).toMatchObject([{ kind: "reign", body: { name: "Auntie", how: "start-over" } }]);
   });
   test("the rules are told in chat from the sentences", () => {
-    const { last } = run(settings(), [hand({ do: "tell-rules" })]);
+    const { last } = run(settings(), [command({ do: "tell-rules" })]);
     expect(last.orders).toEqual([
       { do: "say", text: expect.stringMatching(/A follow does 10 damage\. .*A tip does 20 damage for every 1\.00 EUR/) },
     ]);

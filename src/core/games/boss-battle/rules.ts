@@ -37,7 +37,7 @@ export function bossStep(given: At, signal: Signal, ctx: StepContext): Outcome {
   // The first boss reigns from the first signal it meets.
   const at: At =
     given.durable.sinceMs === 0 && signal.kind !== "message" ? { ...given, durable: { ...given.durable, sinceMs: signal.atMs } } : given;
-  if (signal.kind === "hand") return onHand(at, signal, ctx);
+  if (signal.kind === "command") return onCommand(at, signal, ctx);
   if (signal.kind === "live" || signal.kind === "ended")
     return { ...still(at), durable: { ...at.durable, kept: [], showStartMs: signal.kind === "live" ? signal.atMs : null } };
   if (isHitKind(signal.kind)) return onSignal(given, at, signal.kind, signal, ctx);
@@ -124,7 +124,7 @@ function heal(
     kept: [kept],
     orders: [
       {
-        do: "tell",
+        do: "emit",
         what: "boss/healed",
         viewer,
         amount: gained,
@@ -134,31 +134,31 @@ function heal(
   };
 }
 
-function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { viewer, by } = signal;
   const { durable, settings } = at;
   // The engine has read it by the schemas of the actions.
-  const hand = signal.hand as BossCommand;
-  switch (hand.do) {
+  const command = signal.command as BossCommand;
+  switch (command.do) {
     case "switch":
-      if (durable.on === hand.on) return held(at, hand.on ? "boss/already-on" : "boss/already-off");
+      if (durable.on === command.on) return held(at, command.on ? "boss/already-on" : "boss/already-off");
       return {
-        ...still(at, [{ did: hand.on ? "boss/switched-on" : "boss/switched-off", count: 1 }]),
-        durable: { ...durable, on: hand.on },
+        ...still(at, [{ did: command.on ? "boss/switched-on" : "boss/switched-off", count: 1 }]),
+        durable: { ...durable, on: command.on },
       };
     case "damage":
       if (!durable.on) return held(at, "boss/off");
-      if (hand.amount <= 0) return held(at, "boss/no-damage", { kind: "hand" });
-      return blow(at, hand.amount, viewer === null ? "operator" : "rule", viewer, by, signal, ctx);
+      if (command.amount <= 0) return held(at, "boss/no-damage", { kind: "command" });
+      return blow(at, command.amount, viewer === null ? "operator" : "rule", viewer, by, signal, ctx);
     case "heal":
       if (!durable.on) return held(at, "boss/off");
-      if (hand.amount <= 0) return held(at, "boss/no-damage", { kind: "hand" });
-      return heal(at, hand.amount, viewer === null ? "operator" : "rule", viewer, by, false, signal, ctx);
+      if (command.amount <= 0) return held(at, "boss/no-damage", { kind: "command" });
+      return heal(at, command.amount, viewer === null ? "operator" : "rule", viewer, by, false, signal, ctx);
     case "undo": {
       const { lastHit } = durable;
       if (lastHit === null) return held(at, "boss/nothing-to-undo");
       // Another hit came in between: taking that one back would wrong somebody else.
-      if (hand.seq !== undefined && hand.seq !== lastHit.seq) return held(at, "boss/not-the-last", { boss: durable.boss.name });
+      if (command.seq !== undefined && command.seq !== lastHit.seq) return held(at, "boss/not-the-last", { boss: durable.boss.name });
       // A heal may have come since: what is taken back never lifts it above what it may be.
       const full = settings.champion.healing === "endless" ? Number.MAX_SAFE_INTEGER : Math.max(durable.max, durable.health);
       const health = Math.min(full, plus(durable.health, lastHit.amount));

@@ -27,10 +27,10 @@ function evening(script: string): Signal[] {
     .map((line, i): Signal => {
       const [, who = "", at = "0", text = ""] = /^\s*(\S+)@([\d.]+): (.*)$/.exec(line) ?? [];
       const head = { seq: i + 1, atMs: Number(at) * 1_000, id: `g${i}` };
-      if (who === "hand") {
+      if (who === "command") {
         const flock: Command = { do: "flock", count: 12, overMs: 500, emotes: { from: "most-used", chosen: [] }, motion: "" };
-        const hand: Command = text === "flock" ? flock : text === "clear" ? { do: "clear" } : { do: "switch", on: text === "on" };
-        return { ...head, kind: "hand", gameId: "wall", by: "owner", viewer: null, hand };
+        const command: Command = text === "flock" ? flock : text === "clear" ? { do: "clear" } : { do: "switch", on: text === "on" };
+        return { ...head, kind: "command", gameId: "wall", by: "owner", viewer: null, command };
       }
       const [name = "", role] = who.split("/");
       return { ...head, kind: "message", viewer: { id: name, name, roles: role === "member" ? ["member"] : [] }, text, marks: [] };
@@ -53,10 +53,10 @@ describe("golden replays", () => {
         bo@2: kilnGlow kilnGlow kilnGlow kilnGlow
         bo@3: kilnGlow 🔥
         ada@4: WOBBLEPOT
-        hand@5: flock
-        hand@6: off
+        command@5: flock
+        command@6: off
         ada@7: wobblePot
-        hand@8: on
+        command@8: on
         bo@33: kilnGlow
         `,
       ),

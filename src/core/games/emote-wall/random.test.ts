@@ -54,7 +54,7 @@ function signalsFrom(seed: number): Signal[] {
     atMs += pick(chance, 3_000);
     const head = { seq: i + 1, atMs, id: `s${i}` };
     if (chance() < 0.08) {
-      const hand = [
+      const command = [
         { do: "switch" as const, on: chance() < 0.6 },
         { do: "clear" as const },
         {
@@ -65,7 +65,7 @@ function signalsFrom(seed: number): Signal[] {
           motion: "",
         },
       ][pick(chance, 3)]!;
-      return { ...head, kind: "hand", gameId: "wall", by: "x", viewer: null, hand };
+      return { ...head, kind: "command", gameId: "wall", by: "x", viewer: null, command };
     }
     const viewer = `v${pick(chance, 5)}`;
     const text = Array.from({ length: 1 + pick(chance, 9) }, () => words[pick(chance, words.length)]!).join(" ");

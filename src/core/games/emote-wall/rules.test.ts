@@ -27,15 +27,15 @@ const says = (name: string, text: string, atMs = 0, roles: Role[] = []): Signal 
   text,
   marks: [],
 });
-const hand = (what: Command, atMs = 0): Signal => ({
-  kind: "hand",
+const command = (what: Command, atMs = 0): Signal => ({
+  kind: "command",
   seq: (seq += 1),
   atMs,
   id: `h${seq}`,
   gameId: "wall",
   by: "owner",
   viewer: null,
-  hand: what,
+  command: what,
 });
 const flock = (part: Partial<Extract<WallCommand, { do: "flock" }>> = {}): Command => ({
   do: "flock",
@@ -67,16 +67,16 @@ describe("the emote wall, in the order of its rules", () => {
   test("a wall that is switched off holds back, and says so", () => {
     const [, held, , back] = run(
       wall(),
-      hand({ do: "switch", on: false }),
+      command({ do: "switch", on: false }),
       says("ada", "wobblePot"),
-      hand({ do: "switch", on: true }),
+      command({ do: "switch", on: true }),
       says("ada", "wobblePot"),
     );
     expect(codes(held!)).toEqual(["wall/off"]);
     expect(keys(back!)).toEqual(["own:w"]);
   });
   test("switching off clears the picture, and doing it twice is refused", () => {
-    const [off, twice] = run(wall(), hand({ do: "switch", on: false }), hand({ do: "switch", on: false }));
+    const [off, twice] = run(wall(), command({ do: "switch", on: false }), command({ do: "switch", on: false }));
     expect(off!.durable).toEqual({ on: false });
     expect(off!.effects).toEqual([{ do: "clear" }]);
     expect(codes(twice!)).toEqual(["wall/already-off"]);
@@ -194,8 +194,8 @@ describe("flocks", () => {
       settings,
       says("a", "wobblePot", 0),
       says("a", "kilnGlow kilnGlow", 1_000),
-      hand(flock(), 2_000),
-      hand(flock(), 90_000),
+      command(flock(), 2_000),
+      command(flock(), 90_000),
     );
     expect(keys(outcomes[2]!)).toEqual(["own:k", "own:w"]);
     expect(shown(outcomes)).toEqual([0, 0, 30, 0]);
@@ -204,18 +204,18 @@ describe("flocks", () => {
   test("fly the chosen ones in their own way of moving; none chosen is told", () => {
     const [chosen, none] = run(
       wall(),
-      hand(flock({ emotes: { from: "chosen", chosen: ["own:w"] }, motion: "rain", count: 2_000 })),
-      hand(flock({ emotes: { from: "chosen", chosen: [] } })),
+      command(flock({ emotes: { from: "chosen", chosen: ["own:w"] }, motion: "rain", count: 2_000 })),
+      command(flock({ emotes: { from: "chosen", chosen: [] } })),
     );
     expect(chosen!.effects).toMatchObject([{ do: "spawn", keys: ["own:w"], count: 2_000, motion: "rain" }]);
     expect(codes(none!)).toEqual(["wall/flock-nothing-chosen"]);
   });
   test("an unknown way of moving falls back to the flock's own", () =>
-    expect(run(wall(), hand(flock({ emotes: { from: "chosen", chosen: ["x"] }, motion: "moonwalk" })))[0]!.effects).toMatchObject([
+    expect(run(wall(), command(flock({ emotes: { from: "chosen", chosen: ["x"] }, motion: "moonwalk" })))[0]!.effects).toMatchObject([
       { motion: wallDefaults.flock.motion },
     ]));
   test("a wall that is off has none", () =>
-    expect(codes(run(wall(), hand({ do: "switch", on: false }), hand(flock({ emotes: { from: "chosen", chosen: ["x"] } })))[1]!)).toEqual([
-      "wall/off",
-    ]));
+    expect(
+      codes(run(wall(), command({ do: "switch", on: false }), command(flock({ emotes: { from: "chosen", chosen: ["x"] } })))[1]!),
+    ).toEqual(["wall/off"]));
 });

@@ -26,8 +26,8 @@ export function wallStep(at: At, signal: Signal, ctx: StepContext): Outcome {
   switch (signal.kind) {
     case "message":
       return onMessage(at, signal, ctx);
-    case "hand":
-      return onHand(at, signal, ctx);
+    case "command":
+      return onCommand(at, signal, ctx);
     default:
       return still(at);
   }
@@ -158,34 +158,34 @@ const spawnOf = (
   of: seq,
 });
 
-function onHand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   // The engine has read it by the schemas of the actions.
-  const hand = signal.hand as WallCommand;
-  switch (hand.do) {
+  const command = signal.command as WallCommand;
+  switch (command.do) {
     case "switch":
-      if (at.durable.on === hand.on) return still(at, [held(hand.on ? "wall/already-on" : "wall/already-off", 1)]);
+      if (at.durable.on === command.on) return still(at, [held(command.on ? "wall/already-on" : "wall/already-off", 1)]);
       return {
-        durable: { on: hand.on },
+        durable: { on: command.on },
         transient: at.transient,
-        effects: hand.on ? [] : [{ do: "clear" }],
-        notes: [{ did: hand.on ? "wall/switched-on" : "wall/switched-off", count: 1 }],
+        effects: command.on ? [] : [{ do: "clear" }],
+        notes: [{ did: command.on ? "wall/switched-on" : "wall/switched-off", count: 1 }],
       };
     case "clear":
       return { ...still(at, [{ did: "wall/cleared", count: 1 }]), effects: [{ do: "clear" }] };
     case "flock": {
       if (!at.durable.on) return still(at, [held("wall/off", 1)]);
       const { minutes } = at.settings.flock;
-      const chosen = hand.emotes.from === "chosen";
-      const keys = chosen ? hand.emotes.chosen : mostUsed(at.transient.usage, signal.atMs, minutes);
+      const chosen = command.emotes.from === "chosen";
+      const keys = chosen ? command.emotes.chosen : mostUsed(at.transient.usage, signal.atMs, minutes);
       if (keys.length === 0) {
         return still(at, [chosen ? held("wall/flock-nothing-chosen", 1) : held("wall/flock-nothing-used", 1, { minutes })]);
       }
-      const motion = motions.find((m) => m === hand.motion) ?? at.settings.flock.motion;
-      const spawn = spawnOf(keys, hand.count, signal.seq, ctx, hand.overMs, motion);
-      return { ...still(at, [{ did: "wall/flock", count: hand.count, facts: { seq: signal.seq } }]), effects: [spawn] };
+      const motion = motions.find((m) => m === command.motion) ?? at.settings.flock.motion;
+      const spawn = spawnOf(keys, command.count, signal.seq, ctx, command.overMs, motion);
+      return { ...still(at, [{ did: "wall/flock", count: command.count, facts: { seq: signal.seq } }]), effects: [spawn] };
     }
     case "remove":
-      if (hand.seq === undefined) return still(at);
-      return { ...still(at, [{ did: "wall/removed", count: 1 }]), effects: [{ do: "remove", of: hand.seq }] };
+      if (command.seq === undefined) return still(at);
+      return { ...still(at, [{ did: "wall/removed", count: 1 }]), effects: [{ do: "remove", of: command.seq }] };
   }
 }

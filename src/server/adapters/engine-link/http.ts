@@ -26,14 +26,14 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     recheck: async () => void (await ask("recheck", {})),
     leave: (channel, token) => ask("leave", { channel, token }),
     cue: (channel, cue, by, id, via) => ask("cue", { channel, cue, by, id, via }),
-    lane: (channel, what, lane) => ask("lane", { channel, do: what, lane }),
-    held: (channel, what, moment) => ask("held", { channel, do: what, moment }),
+    queue: (channel, what, queue) => ask("queue", { channel, do: what, queue }),
+    held: (channel, what, alert) => ask("held", { channel, do: what, alert }),
     say: (channel, text, by) => ask("say", { channel, text, by }),
     voice: (channel, page) => ask("voice", { channel, page }),
     shop: (channel, token) => ask("shop", { channel, token }),
     code: (channel, token) => ask("code", { channel, token }),
-    wish: (channel, token, wish) => ask("wish", { channel, token, ...wish }),
+    purchase: (channel, token, request) => ask("purchase", { channel, token, ...request }),
     refusedEvents: (channel) => ask("refused", { channel }),
-    hand: (channel, game, by, id, hand) => ask("hand", { channel, game, by, id, hand }),
+    command: (channel, game, by, id, command) => ask("command", { channel, game, by, id, command }),
   };
 }

@@ -19,7 +19,25 @@ const sixth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth];
+/** The log calls what was done by the names that the code and the documents use: a command, a purchase request. */
+const seventh: Step = {
+  name: "007-commands-and-purchase-requests",
+  up: async (db) => {
+    await db.raw(
+      `update log set kind = 'command',
+         body = if(json_exists(body, '$.hand'), json_insert(json_remove(body, '$.hand'), '$.command', json_extract(body, '$.hand')), body)
+       where kind = 'hand'`,
+    );
+    await db.raw("update log set kind = 'purchase-request' where kind = 'wish'");
+    for (const [was, is] of [
+      ["hand", "command"],
+      ["wish", "purchase-request"],
+    ] as const)
+      await db.raw("update daily_counts set kind = ? where kind = ?", [is, was]);
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

@@ -31,6 +31,19 @@ beforeAll(async () => {
   const kept = gunzipSync(readFileSync(new URL("./kept/version-4.sql.gz", import.meta.url))).toString("utf8");
   const old = knex({ client: "mysql2", connection: { ...at, database }, pool: { min: 1, max: 1 } });
   for (const statement of kept.split(";\n")) if (statement.trim() !== "") await old.raw(statement.replaceAll("?", "\\?"));
+  const done = (seq: number, kind: string, source: string, viewer: string | null, body: unknown) =>
+    old("signals").insert({
+      channel_id: channel,
+      seq,
+      at_ms: 1_795_703_871_000 + seq,
+      kind,
+      source,
+      signal_id: `k${seq}`,
+      viewer,
+      body: JSON.stringify(body),
+    });
+  await done(901, "hand", "operator", null, { by: "maria", gameId: "old-spall", hand: { do: "damage", amount: 30 }, notes: [] });
+  await done(902, "wish", "page", "nadia", { rewardId: "note", notes: [] });
   const one = async (sql: string): Promise<number> => Number(((await old.raw(sql)) as [{ n: number }[]])[0][0]?.n ?? 0);
   const [people] = (await old.raw("select account, balance from point_balances where account like 'v:%'")) as [
     { account: string; balance: number }[],
@@ -44,7 +57,7 @@ beforeAll(async () => {
   };
   await old.destroy();
   db = openDatabase({ ...at, name: database }, 4, true);
-  expect(await migrate(db)).toEqual(["005-lean-rows-and-keys", "006-removed-and-brought-back"]);
+  expect(await migrate(db)).toEqual(["005-lean-rows-and-keys", "006-removed-and-brought-back", "007-commands-and-purchase-requests"]);
 });
 afterAll(() => db.destroy());
 
@@ -56,7 +69,7 @@ describe("an installation of the version before", () => {
     expect(modules.unreadable).toEqual([]);
     expect(modules.list).toHaveLength(row.games.length);
     const rewards = rewardBookSchema.parse(modules.named("rewards")!.settings).rewards;
-    const acts = rewards.flatMap((r) => r.deeds.filter((d) => d.do === "act").map((d) => [r.price, d.act, d.input["amount"]]));
+    const acts = rewards.flatMap((r) => r.effects.filter((d) => d.do === "act").map((d) => [r.price, d.act, d.input["amount"]]));
     // Five for every point of its price, as it was.
     expect(acts).toContainEqual([40, "damage", 200]);
   });
@@ -81,6 +94,21 @@ describe("an installation of the version before", () => {
     expect(await many("records")).toBe(before.records);
     const [tables] = (await db.raw("show tables like 'point_%'")) as [unknown[]];
     expect(tables).toEqual([]);
+  });
+  test("calls what was done by its new name", async () => {
+    const rows = (await db("log").whereIn("seq", [901, 902]).orderBy("seq").select("kind", "body")) as { kind: string; body: string }[];
+    expect(rows.map((r) => [r.kind, JSON.parse(r.body)])).toEqual([
+      ["command", { by: "maria", gameId: "old-spall", notes: [], command: { do: "damage", amount: 30 } }],
+      ["purchase-request", { rewardId: "note", notes: [] }],
+    ]);
+    const counts = (await db("daily_counts").whereIn("kind", ["hand", "wish", "command", "purchase-request"]).select("kind", "n")) as {
+      kind: string;
+      n: number;
+    }[];
+    expect(counts.map((c) => [c.kind, Number(c.n)]).sort()).toEqual([
+      ["command", 1],
+      ["purchase-request", 1],
+    ]);
   });
   test("knows what came before: numbers go on, and an event that was taken is not taken again", async () => {
     const store = mariadbEngineStore(db);

@@ -5,13 +5,13 @@ import { RolesBlank } from "../../../../ui/roles-blank";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { Trash2 } from "lucide-react";
 import { type Cue } from "../../../../core/cues/settings";
-import { variablesOf } from "../../../../core/rules/deeds";
-import { deedInWords } from "../../../../core/rules/words";
+import { variablesOf } from "../../../../core/rules/effects";
+import { effectInWords } from "../../../../core/rules/words";
 import { KeyCap } from "../../../../ui/key-cap";
 import { Pick } from "../../../../ui/pick";
 import { Stub } from "../../../../ui/stub";
-import { DeedList } from "../_deeds/deed-list";
-import { namesOf, type Parts } from "../_deeds/parts";
+import { EffectList } from "../_effects/effect-list";
+import { namesOf, type Parts } from "../_effects/parts";
 import { inputLook } from "../../../../ui/input-look";
 import { TriggerAddress } from "./trigger-address";
 
@@ -76,7 +76,7 @@ export function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, 
       </Flex>
       {!open && (
         <Text color="inkSoft" fontSize="15.5px">
-          {cue.deeds.map((d) => deedInWords(d, { when: "cue" }, names)).join(", then ") || "does nothing yet"}
+          {cue.effects.map((d) => effectInWords(d, { when: "cue" }, names)).join(", then ") || "does nothing yet"}
           {cue.word === "" ? "" : ` · in chat: ${cue.word}`}
           {linked ? " · has a trigger address" : ""}
         </Text>
@@ -118,13 +118,13 @@ export function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, 
             from <RolesBlank label="Who may fire it in chat" roles={cue.roles} onSet={(roles) => onSet({ roles })} />. Then it is on
             cooldown for <CooldownField ms={cue.cooldownMs} mostMs={3_600_000} onSet={(cooldownMs) => onSet({ cooldownMs })} />.
           </Box>
-          <DeedList
+          <EffectList
             label="What it does"
-            deeds={cue.deeds}
+            effects={cue.effects}
             asked={{ when: "cue" }}
             variables={variablesOf["cue"] ?? []}
             parts={parts}
-            onSet={(deeds) => onSet({ deeds })}
+            onSet={(effects) => onSet({ effects })}
           />
           {cue.kind === "on-off" && (
             <Box>
@@ -132,13 +132,13 @@ export function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, 
               <Text color="inkSoft" lineHeight="1.4" mb="1">
                 What it shows goes away by itself.
               </Text>
-              <DeedList
+              <EffectList
                 label="What it does when it goes off"
-                deeds={cue.offDeeds}
+                effects={cue.offEffects}
                 asked={{ when: "cue" }}
                 variables={variablesOf["cue"] ?? []}
                 parts={parts}
-                onSet={(offDeeds) => onSet({ offDeeds })}
+                onSet={(offEffects) => onSet({ offEffects })}
               />
             </Box>
           )}

@@ -12,7 +12,7 @@ import { call } from "../../../_frame/call";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { bookFacts, type Parts } from "../_deeds/parts";
+import { bookFacts, type Parts } from "../_effects/parts";
 import { CueCard } from "./cue-card";
 
 const freshId = (): string => crypto.getRandomValues(new Uint32Array(3)).join("-");

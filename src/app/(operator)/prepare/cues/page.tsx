@@ -3,7 +3,7 @@ import { redirect } from "next/navigation";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_deeds/load";
+import { loadParts } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { CuesEditor } from "./cues-editor";
@@ -21,15 +21,15 @@ export default async function CuesPage() {
     store.events.triggers(channelId),
     bookOf(store, channelId, "rules", login, clock.now()),
   ]);
-  // Lanes are kept in the rulebook; cues may use them.
-  const lanes = (rules.published as { lanes?: readonly { id: string; name: string }[] } | null)?.lanes ?? [];
+  // Queues are kept in the rulebook; cues may use them.
+  const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
   return (
     <>
       <PrepareNav here="cues" />
       {draft.unreadable !== null ? (
         <Unreadable name={draft.name} why={draft.unreadable} />
       ) : (
-        <CuesEditor draft={draft} parts={{ ...parts, lanes }} linked={linked} owner={role === "owner"} />
+        <CuesEditor draft={draft} parts={{ ...parts, queues }} linked={linked} owner={role === "owner"} />
       )}
     </>
   );

@@ -4,7 +4,7 @@ import { pointsSchema } from "../../../../core/points/settings";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_deeds/load";
+import { loadParts } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { RewardsEditor } from "./rewards-editor";
@@ -20,7 +20,7 @@ export default async function RewardsPage() {
   const draft = await bookOf(store, channelId, "rewards", login, clock.now());
   const points = pointsSchema.safeParse((await bookOf(store, channelId, "points", login, clock.now())).settings);
   const [parts, rules] = await Promise.all([loadParts(store, channelId), bookOf(store, channelId, "rules", login, clock.now())]);
-  const lanes = (rules.published as { lanes?: readonly { id: string; name: string }[] } | null)?.lanes ?? [];
+  const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
   return (
     <>
       <PrepareNav here="rewards" />
@@ -29,7 +29,7 @@ export default async function RewardsPage() {
       ) : (
         <RewardsEditor
           draft={draft}
-          parts={{ ...parts, lanes }}
+          parts={{ ...parts, queues }}
           pointsName={points.success ? points.data.name : "points"}
           channel={channelId}
         />

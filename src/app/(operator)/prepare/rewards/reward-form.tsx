@@ -3,7 +3,7 @@ import { IconButton } from "../../../../ui/icon-button";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Play, Square, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { variablesOf } from "../../../../core/rules/deeds";
+import { variablesOf } from "../../../../core/rules/effects";
 import type { Reward } from "../../../../core/rewards/settings";
 import { formOf, put, rewardSentences } from "../../../../core/rewards/sentences";
 import { seconds } from "../../../../core/words/sentence";
@@ -11,8 +11,8 @@ import { Pick } from "../../../../ui/pick";
 import { SentenceForm } from "../../../../ui/sentence-form";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
-import { DeedList } from "../_deeds/deed-list";
-import type { Parts } from "../_deeds/parts";
+import { EffectList } from "../_effects/effect-list";
+import type { Parts } from "../_effects/parts";
 import { PriceChart } from "./price-chart";
 import { inputLook } from "../../../../ui/input-look";
 
@@ -142,13 +142,13 @@ export function RewardForm({
           </Text>
           <Hear reward={reward} parts={parts} />
         </Flex>
-        <DeedList
+        <EffectList
           label="What happens when it is bought"
-          deeds={reward.deeds}
+          effects={reward.effects}
           asked={{ when: "redemption", fixed: true }}
           variables={variablesOf["redemption"] ?? []}
           parts={parts}
-          onSet={(deeds) => onSet({ ...reward, deeds })}
+          onSet={(effects) => onSet({ ...reward, effects })}
         />
       </Box>
       <chakra.details fontSize="15.5px">
@@ -250,16 +250,16 @@ function Hear({ reward, parts }: Readonly<{ reward: Reward; parts: Parts }>) {
   const [playing, setPlaying] = useState(false);
   const audio = useRef<HTMLAudioElement | null>(null);
   useEffect(() => () => audio.current?.pause(), []);
-  const deed = reward.deeds.find((d) => (d.do === "sound" || d.do === "show") && d.sound !== "");
-  const sound = deed !== undefined && "sound" in deed ? parts.props.find((p) => p.id === deed.sound) : undefined;
-  if (deed === undefined || !("volume" in deed) || sound === undefined) return null;
+  const effect = reward.effects.find((d) => (d.do === "sound" || d.do === "show") && d.sound !== "");
+  const sound = effect !== undefined && "sound" in effect ? parts.props.find((p) => p.id === effect.sound) : undefined;
+  if (effect === undefined || !("volume" in effect) || sound === undefined) return null;
   const flip = (): void => {
     if (playing) {
       audio.current?.pause();
       return setPlaying(false);
     }
     const made = new Audio(sound.url);
-    made.volume = deed.volume / 100;
+    made.volume = effect.volume / 100;
     made.onended = () => setPlaying(false);
     audio.current = made;
     made.play().then(
@@ -269,7 +269,7 @@ function Hear({ reward, parts }: Readonly<{ reward: Reward; parts: Parts }>) {
   };
   return (
     <Button size="xs" variant="outline" onClick={flip} aria-label={`${playing ? "Stop" : "Hear"} ${sound.name} at its level`}>
-      {playing ? <Square size={14} /> : <Play size={14} />} {playing ? "Stop" : "Hear it"} · {seconds(sound.ms)} at {deed.volume} %
+      {playing ? <Square size={14} /> : <Play size={14} />} {playing ? "Stop" : "Hear it"} · {seconds(sound.ms)} at {effect.volume} %
     </Button>
   );
 }

@@ -7,7 +7,7 @@ import { useMemo, useState } from "react";
 import { fold } from "../../../../core/kernel/fold";
 import { newReward, type Reward, type RewardBook, rewardBookSchema } from "../../../../core/rewards/settings";
 import { wordFrom } from "../../../../core/rewards/sentences";
-import { deedInWords } from "../../../../core/rules/words";
+import { effectInWords } from "../../../../core/rules/words";
 import { rewardHints } from "../../../../core/rules/hints";
 import { count } from "../../../../core/words/sentence";
 import type { GameDraft } from "../../../../server/ports/operator-store";
@@ -17,7 +17,7 @@ import { tell } from "../../../../ui/toaster";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { bookFacts, namesOf, type Parts } from "../_deeds/parts";
+import { bookFacts, namesOf, type Parts } from "../_effects/parts";
 import { type Bulk, BulkBar } from "./bulk-bar";
 import { RewardForm } from "./reward-form";
 import { SoundDrop } from "./sound-drop";
@@ -77,7 +77,7 @@ export function RewardsEditor({
     tell(`${picked.size === 1 ? "1 reward was" : `${count(picked.size)} rewards were`} changed.`, draft.undo);
   };
   const does = (r: Reward): string =>
-    r.deeds.map((d) => deedInWords(d, { when: "redemption", fixed: true }, names)).join(", then ") ||
+    r.effects.map((d) => effectInWords(d, { when: "redemption", fixed: true }, names)).join(", then ") ||
     (r.approval ? "waits for somebody’s yes" : "does nothing yet");
 
   return (
@@ -143,7 +143,7 @@ export function RewardsEditor({
                   category: "Sounds",
                   sharedRestMs: 10_000,
                   words: free ? [word] : [],
-                  deeds: [{ do: "sound", sound: s.id, volume: 80, lane: parts.lanes[0]?.id ?? "" }],
+                  effects: [{ do: "sound", sound: s.id, volume: 80, queue: parts.queues[0]?.id ?? "" }],
                 };
               });
               if (fresh.length === 0) return;

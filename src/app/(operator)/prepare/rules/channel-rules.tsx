@@ -16,7 +16,7 @@ type Props = Readonly<{ book: Rulebook; onChange: (part: Partial<Rulebook>) => v
 export function ChannelRules({ book, onChange }: Props) {
   return (
     <Stack gap="5">
-      <Lanes book={book} onChange={onChange} />
+      <Queues book={book} onChange={onChange} />
       <Money book={book} onChange={onChange} />
       <chakra.label display="block">
         <Text fontFamily="heading" fontWeight="700" fontSize="17px">
@@ -46,10 +46,10 @@ export function ChannelRules({ book, onChange }: Props) {
   );
 }
 
-function Lanes({ book, onChange }: Props) {
-  const standing = useLive((s) => s.standing?.lanes) ?? [];
-  const act = async (lane: string, what: "skip" | "clear" | "pause" | "go-on"): Promise<void> => {
-    const done = await call("POST", "/lanes", { do: what, lane });
+function Queues({ book, onChange }: Props) {
+  const standing = useLive((s) => s.standing?.queues) ?? [];
+  const act = async (queue: string, what: "skip" | "clear" | "pause" | "go-on"): Promise<void> => {
+    const done = await call("POST", "/queues", { do: what, queue });
     if (!done.ok) tellTrouble(done.words);
   };
   return (
@@ -61,16 +61,16 @@ function Lanes({ book, onChange }: Props) {
         What stands in one queue plays one after another, never over each other.
       </Text>
       <Stack gap="2">
-        {book.lanes.map((lane, i) => {
-          const now = standing.find((s) => s.id === lane.id);
-          const put = (part: Partial<typeof lane>): void =>
-            onChange({ lanes: book.lanes.map((l, k) => (k === i ? { ...l, ...part } : l)) });
+        {book.queues.map((queue, i) => {
+          const now = standing.find((s) => s.id === queue.id);
+          const put = (part: Partial<typeof queue>): void =>
+            onChange({ queues: book.queues.map((l, k) => (k === i ? { ...l, ...part } : l)) });
           return (
-            <Box key={lane.id} bg="raised" borderRadius="8px" px="3" py="2" fontSize="15px" lineHeight="1.9">
+            <Box key={queue.id} bg="raised" borderRadius="8px" px="3" py="2" fontSize="15px" lineHeight="1.9">
               <Flex align="center" gap="2">
                 <chakra.input
                   aria-label="Name of the queue"
-                  value={lane.name}
+                  value={queue.name}
                   maxLength={40}
                   fontWeight="700"
                   bg="transparent"
@@ -79,15 +79,15 @@ function Lanes({ book, onChange }: Props) {
                   onChange={(e) => e.currentTarget.value.trim() !== "" && put({ name: e.currentTarget.value })}
                 />
                 {i > 0 && (
-                  <IconButton label={`Take ${lane.name} out`} onClick={() => onChange({ lanes: book.lanes.filter((_, k) => k !== i) })}>
+                  <IconButton label={`Take ${queue.name} out`} onClick={() => onChange({ queues: book.queues.filter((_, k) => k !== i) })}>
                     <Trash2 size={15} />
                   </IconButton>
                 )}
               </Flex>
               a gap of{" "}
-              <NumberField label="Gap" value={lane.gapMs} min={0} max={60_000} scale={1000} unit="s" onSet={(gapMs) => put({ gapMs })} />,
+              <NumberField label="Gap" value={queue.gapMs} min={0} max={60_000} scale={1000} unit="s" onSet={(gapMs) => put({ gapMs })} />,
               at most{" "}
-              <NumberField label="Most waiting" value={lane.mostWaiting} min={0} max={200} onSet={(mostWaiting) => put({ mostWaiting })} />{" "}
+              <NumberField label="Most waiting" value={queue.mostWaiting} min={0} max={200} onSet={(mostWaiting) => put({ mostWaiting })} />{" "}
               waiting
               {now !== undefined && (
                 <Flex gap="2" align="center" wrap="wrap">
@@ -95,14 +95,14 @@ function Lanes({ book, onChange }: Props) {
                     {now.playing === null ? (now.paused ? "held" : "") : `plays ${now.playing === "" ? "now" : `“${now.playing}”`}`}
                     {now.waiting > 0 ? ` · ${now.waiting} waiting` : ""}
                   </Text>
-                  <Button size="xs" variant="outline" onClick={() => void act(lane.id, "skip")}>
+                  <Button size="xs" variant="outline" onClick={() => void act(queue.id, "skip")}>
                     Skip
                   </Button>
-                  <Button size="xs" variant="outline" onClick={() => void act(lane.id, now.paused ? "go-on" : "pause")}>
+                  <Button size="xs" variant="outline" onClick={() => void act(queue.id, now.paused ? "go-on" : "pause")}>
                     {now.paused ? "Go on" : "Pause"}
                   </Button>
                   {now.waiting > 0 && (
-                    <Button size="xs" variant="outline" onClick={() => void act(lane.id, "clear")}>
+                    <Button size="xs" variant="outline" onClick={() => void act(queue.id, "clear")}>
                       Drop what waits
                     </Button>
                   )}
@@ -112,16 +112,16 @@ function Lanes({ book, onChange }: Props) {
           );
         })}
       </Stack>
-      {book.lanes.length < 10 && (
+      {book.queues.length < 10 && (
         <Button
           size="xs"
           variant="outline"
           mt="2"
           onClick={() =>
             onChange({
-              lanes: [
-                ...book.lanes,
-                { id: `l${Date.now().toString(36)}`, name: `Queue ${book.lanes.length + 1}`, gapMs: 500, mostWaiting: 20 },
+              queues: [
+                ...book.queues,
+                { id: `l${Date.now().toString(36)}`, name: `Queue ${book.queues.length + 1}`, gapMs: 500, mostWaiting: 20 },
               ],
             })
           }

@@ -3,7 +3,7 @@ import { redirect } from "next/navigation";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_deeds/load";
+import { loadParts } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { RulesEditor } from "./rules-editor";

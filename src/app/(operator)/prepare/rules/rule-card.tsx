@@ -3,9 +3,9 @@ import { IconButton } from "../../../../ui/icon-button";
 import { Box, Button, Flex, Input, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Copy, Trash2 } from "lucide-react";
 import { type Rule } from "../../../../core/rules/settings";
-import { deedInWords, tierInWords, whenInWords, whenWords } from "../../../../core/rules/words";
+import { effectInWords, tierInWords, whenInWords, whenWords } from "../../../../core/rules/words";
 import { Stub } from "../../../../ui/stub";
-import { namesOf, type Parts } from "../_deeds/parts";
+import { namesOf, type Parts } from "../_effects/parts";
 import { RuleForm } from "./rule-form";
 
 type CardProps = Readonly<{
@@ -101,7 +101,7 @@ function RuleInWords({ rule, parts, names }: Readonly<{ rule: Rule; parts: Parts
         return (
           <Text key={i} pl="3">
             {rule.tiers.length > 1 || (at !== "" && at !== "any amount") ? <b>{at}: </b> : null}
-            {tier.deeds.map((d) => deedInWords(d, rule, names)).join(", then ") || "nothing yet"}
+            {tier.effects.map((d) => effectInWords(d, rule, names)).join(", then ") || "nothing yet"}
           </Text>
         );
       })}

@@ -5,14 +5,14 @@ import { CooldownField } from "../../../../ui/cooldown-field";
 import { RolesBlank } from "../../../../ui/roles-blank";
 import { Box, Button, chakra, Flex, Stack } from "@chakra-ui/react";
 import { Plus, Trash2 } from "lucide-react";
-import { variablesOf } from "../../../../core/rules/deeds";
+import { variablesOf } from "../../../../core/rules/effects";
 import { type Rule, type When, whens } from "../../../../core/rules/settings";
 import { amountInWords, unitOf, whenWords } from "../../../../core/rules/words";
 import { allTold } from "../../../../core/games/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
-import { DeedList } from "../_deeds/deed-list";
-import { type Parts } from "../_deeds/parts";
+import { EffectList } from "../_effects/effect-list";
+import { type Parts } from "../_effects/parts";
 
 export function RuleForm({ rule, parts, onSet }: Readonly<{ rule: Rule; parts: Parts; onSet: (part: Partial<Rule>) => void }>) {
   const unit = unitOf(rule);
@@ -167,13 +167,13 @@ export function RuleForm({ rule, parts, onSet }: Readonly<{ rule: Rule; parts: P
               )}
             </Flex>
           )}
-          <DeedList
+          <EffectList
             label={`What happens${unit === null ? "" : `, tier ${i + 1}`}`}
-            deeds={tier.deeds}
+            effects={tier.effects}
             asked={rule}
             variables={variables}
             parts={parts}
-            onSet={(deeds) => putTier(i, { deeds })}
+            onSet={(effects) => putTier(i, { effects })}
           />
         </Box>
       ))}
@@ -185,7 +185,7 @@ export function RuleForm({ rule, parts, onSet }: Readonly<{ rule: Rule; parts: P
             color="slateText"
             onClick={() => {
               const amount = Math.max(0, ...rule.tiers.map((t) => t.amount)) + (unit === "money" ? 1_000 : 10);
-              onSet({ tiers: [...rule.tiers, { at: "least", amount, deeds: [] }] });
+              onSet({ tiers: [...rule.tiers, { at: "least", amount, effects: [] }] });
             }}
           >
             <Plus size={14} aria-hidden="true" /> Something else for a larger, or an exact, amount

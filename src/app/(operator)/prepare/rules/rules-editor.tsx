@@ -12,7 +12,7 @@ import { ruleHints } from "../../../../core/rules/hints";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { bookFacts, type Parts } from "../_deeds/parts";
+import { bookFacts, type Parts } from "../_effects/parts";
 import { ChannelRules } from "./channel-rules";
 import { WhatIf } from "./what-if";
 import { RuleCard } from "./rule-card";
@@ -23,7 +23,7 @@ export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const book = draft.settings as Rulebook;
   const [open, setOpen] = useState<string | null>(useSearchParams().get("open"));
-  const here: Parts = { ...parts, lanes: book.lanes, home: book.money.home };
+  const here: Parts = { ...parts, queues: book.queues, home: book.money.home };
   const put = (rules: Rule[]): void => draft.change({ ...book, rules });
   const set = (id: string, part: Partial<Rule>): void => put(book.rules.map((r) => (r.id === id ? { ...r, ...part } : r)));
   const hints = ruleHints(book, bookFacts(here));

@@ -13,7 +13,7 @@ import { seconds } from "../../../../core/words/sentence";
 import { allTold, toldOf } from "../../../../core/games/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
-import { namesOf, type Parts } from "../_deeds/parts";
+import { namesOf, type Parts } from "../_effects/parts";
 import { inputLook } from "../../../../ui/input-look";
 
 const kinds: readonly When[] = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "message", "happened", "live", "ended"];

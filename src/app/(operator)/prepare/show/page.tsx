@@ -4,7 +4,7 @@ import type { CueBook } from "../../../../core/cues/settings";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_deeds/load";
+import { loadParts } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { ShowEditor } from "./show-editor";

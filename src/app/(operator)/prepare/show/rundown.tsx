@@ -7,7 +7,7 @@ import { useRef, useState } from "react";
 import { itemsFrom, linesOf, type ReadRundown, rundownColumns, type RundownLine, rundownFileSchema } from "../../../../core/show/files";
 import { inOrder, newPlanItem, type PlanItem, planSchema } from "../../../../core/show/plan";
 import { tell, tellTrouble } from "../../../../ui/toaster";
-import { lay, useShow, wallClock } from "../../../_frame/show";
+import { sendCommand, useShow, wallClock } from "../../../_frame/show";
 import { type Named, type NamedGame, PlanLine } from "./plan-line";
 
 const freshId = (): string => `p${Array.from(crypto.getRandomValues(new Uint32Array(2)), (n) => n.toString(36)).join("")}`;
@@ -42,7 +42,7 @@ export function Rundown({ cues, games }: Props) {
     latest.current = { items: checked.data, revision: base.revision + 1 };
     again((n) => n + 1);
     const work = sent.current.then(async () => {
-      const notes = await lay("show", { do: "plan", revision: base.revision, items: checked.data });
+      const notes = await sendCommand("show", { do: "plan", revision: base.revision, items: checked.data });
       const no = notes?.find((n) => n.refusal !== undefined)?.refusal;
       if (notes !== null && no === undefined) return true;
       latest.current = null;
@@ -108,7 +108,7 @@ export function Rundown({ cues, games }: Props) {
     setRead(itemsFrom(parsed.data, names, freshId));
   };
   const template = async (what: "save" | "use" | "remove", id: string, called: string): Promise<void> => {
-    const notes = await lay("show", { do: "template", what, id, name: called });
+    const notes = await sendCommand("show", { do: "template", what, id, name: called });
     const no = notes?.find((n) => n.refusal !== undefined);
     if (notes === null || no !== undefined)
       return no === undefined ? undefined : tellTrouble("A template needs a name, and there are at most 20.");

@@ -4,8 +4,8 @@ import { RolesBlank } from "../../../../ui/roles-blank";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { Plus, Trash2 } from "lucide-react";
 import { withValueAt } from "../../../../core/words/sentence";
-import { commandDeeds, gameDeeds, type ModeratorWord, type ShowSettings, showSettingsSchema } from "../../../../core/show/settings";
-import { commandDeedWords, showSentences } from "../../../../core/show/words";
+import { commandEffects, gameEffects, type ModeratorWord, type ShowSettings, showSettingsSchema } from "../../../../core/show/settings";
+import { commandEffectWords, showSentences } from "../../../../core/show/words";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { gameOf } from "../../../../core/games/registry";
 import { actionOf } from "../../../../core/games/words";
@@ -105,12 +105,12 @@ function CommandLine({
 }: Readonly<{ command: ModeratorWord; games: readonly NamedGame[]; onSet: (part: Partial<ModeratorWord>) => void; onRemove: () => void }>) {
   const kind = games.find((g) => g.id === command.game)?.kind ?? "";
   const action = command.does === "act" ? actionOf(kind, command.act) : null;
-  const wants = gameDeeds.includes(command.does);
+  const wants = gameEffects.includes(command.does);
   const there = games.some((g) => g.id === command.game) && (command.does !== "act" || action !== null);
   // What a game can do stands with its name; starting and stopping asks for one.
   const value = command.does === "act" ? `${command.game}/${command.act}` : command.does;
   const options = [
-    ...commandDeeds.filter((d) => d !== "act").map((d) => ({ value: d as string, words: commandDeedWords[d] })),
+    ...commandEffects.filter((d) => d !== "act").map((d) => ({ value: d as string, words: commandEffectWords[d] })),
     ...games.flatMap((g) =>
       Object.entries(gameOf(g.kind)?.actions ?? {})
         .filter(([, a]) => a.onlyThere !== true)
@@ -151,9 +151,9 @@ function CommandLine({
         options={options}
         onSet={(chosen) => {
           const [game = "", act = ""] = chosen.split("/");
-          const does = commandDeeds.find((d) => d === chosen);
+          const does = commandEffects.find((d) => d === chosen);
           if (does === undefined) onSet({ does: "act", game, act });
-          else onSet({ does, act: "", game: gameDeeds.includes(does) ? command.game : "" });
+          else onSet({ does, act: "", game: gameEffects.includes(does) ? command.game : "" });
         }}
       />
       {wants && command.does !== "act" && (

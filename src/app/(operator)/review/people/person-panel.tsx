@@ -6,7 +6,7 @@ import { count } from "../../../../core/words/sentence";
 import type { Person, PersonCard } from "../../../../server/ports/points-store";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
-import { lay, layAndTell, thePoints, useShow } from "../../../_frame/show";
+import { sendCommand, commandAndTell, thePoints, useShow } from "../../../_frame/show";
 import { When } from "../../../../ui/when";
 import { inputLook } from "../../../../ui/input-look";
 
@@ -31,12 +31,12 @@ export function PersonPanel({
     onChanged();
   };
   const adjust = async (by: number, why: string): Promise<boolean> => {
-    const done = await layAndTell(thePoints, { do: "adjust", viewer: person.id, name: person.name, by, why });
+    const done = await commandAndTell(thePoints, { do: "adjust", viewer: person.id, name: person.name, by, why });
     if (done) {
       tell(
         `${person.name}: ${by > 0 ? "+" : "−"}${count(Math.abs(by))} ${name}.`,
         () =>
-          void layAndTell(thePoints, {
+          void commandAndTell(thePoints, {
             do: "adjust",
             viewer: person.id,
             name: person.name,
@@ -49,7 +49,7 @@ export function PersonPanel({
     return done;
   };
   const mute = async (on: boolean): Promise<void> => {
-    if ((await lay("show", { do: "mute", id: person.id, name: person.name, on })) !== null)
+    if ((await sendCommand("show", { do: "mute", id: person.id, name: person.name, on })) !== null)
       tell(on ? `${person.name} is muted in games.` : `${person.name} counts in games again.`);
   };
   return (
@@ -167,8 +167,8 @@ function Merge({ person, name, onMerged }: Readonly<{ person: Person; name: stri
       return tellTrouble(
         found.value.length === 0 ? `Nobody called ${to.trim()} has an account here.` : "Several are called so: write the whole name.",
       );
-    const hand = { do: "merge", from: person.id, fromName: person.name, to: one.id, toName: one.name } as const;
-    if (await layAndTell(thePoints, hand, (words) => tell(words))) onMerged();
+    const command = { do: "merge", from: person.id, fromName: person.name, to: one.id, toName: one.name } as const;
+    if (await commandAndTell(thePoints, command, (words) => tell(words))) onMerged();
   };
   return (
     <Flex gap="2" align="center" wrap="wrap" fontSize="15.5px">

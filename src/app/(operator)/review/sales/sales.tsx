@@ -7,7 +7,7 @@ import type { SaleLine } from "../../../../server/ports/points-store";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { useLive } from "../../../_frame/live";
-import { layAndTell, theRewards } from "../../../_frame/show";
+import { commandAndTell, theRewards } from "../../../_frame/show";
 import { When } from "../../../../ui/when";
 
 const states: readonly (readonly [SaleState | "all", string])[] = [
@@ -31,10 +31,13 @@ export function Sales({ first, owner, name }: Readonly<{ first: readonly SaleLin
   // Whoever decided something, here or elsewhere: what stands here is true.
   useEffect(() => void load(state), [load, state, waiting, changes]);
   const act = async (sale: SaleLine, what: "done" | "refund"): Promise<void> => {
-    const done = await layAndTell(theRewards, { do: "sale", sale: sale.id, what, seen: sale.state });
+    const done = await commandAndTell(theRewards, { do: "sale", sale: sale.id, what, seen: sale.state });
     if (!done) return void load(state);
     const undo = async (): Promise<void> => {
-      await layAndTell(theRewards, what === "done" ? { do: "sale", sale: sale.id, what: "undone" } : { do: "sale-again", sale: sale.id });
+      await commandAndTell(
+        theRewards,
+        what === "done" ? { do: "sale", sale: sale.id, what: "undone" } : { do: "sale-again", sale: sale.id },
+      );
       await load(state);
     };
     tell(
@@ -48,12 +51,12 @@ export function Sales({ first, owner, name }: Readonly<{ first: readonly SaleLin
     .filter((g) => g.many > 1);
   const refundAll = async (id: string, title: string): Promise<void> => {
     const those = sales.filter((s) => s.rewardId === id && s.state === "waiting");
-    if (!(await layAndTell(theRewards, { do: "refund-all", reward: id }, () => undefined))) return;
+    if (!(await commandAndTell(theRewards, { do: "refund-all", reward: id }, () => undefined))) return;
     tell(
       `All who asked for ${title} got their ${name} back.`,
       () =>
         void (async () => {
-          for (const s of those) await layAndTell(theRewards, { do: "sale-again", sale: s.id });
+          for (const s of those) await commandAndTell(theRewards, { do: "sale-again", sale: s.id });
           await load(state);
         })(),
     );

@@ -20,7 +20,7 @@ export const DELETE = action("people.forget", z.object({ id: z.string().min(1).m
   if (card === null) return refused("viewer/unknown");
   // What they still have goes back first, so that nobody can spend it under a name that says nothing.
   if (card.balance > 0) {
-    const done = await engine.hand(session.channelId, "points", session.login, `forget-${randomBytes(9).toString("hex")}`, {
+    const done = await engine.command(session.channelId, "points", session.login, `forget-${randomBytes(9).toString("hex")}`, {
       do: "adjust",
       viewer: id,
       name: card.name,

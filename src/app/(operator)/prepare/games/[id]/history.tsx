@@ -3,7 +3,7 @@ import { useCallback } from "react";
 import type { GameShown, RecordRow } from "../../../../../games/shown";
 import { tell } from "../../../../../ui/toaster";
 import { useLive } from "../../../../_frame/live";
-import { layAndTell } from "../../../../_frame/show";
+import { commandAndTell } from "../../../../_frame/show";
 
 /** Hands a game's own history what it needs of the page: its records, its view, its commands. */
 export function History({ id, kind, Part }: Readonly<{ id: string; kind: string; Part: NonNullable<GameShown["History"]> }>) {
@@ -21,7 +21,7 @@ export function History({ id, kind, Part }: Readonly<{ id: string; kind: string;
       view={view}
       load={load}
       command={async (command, said) => {
-        if (await layAndTell({ id, kind }, command)) tell(said);
+        if (await commandAndTell({ id, kind }, command)) tell(said);
       }}
     />
   );

@@ -71,14 +71,14 @@ export class Trial {
     const one = (partial: Tried["signals"][number]["signal"]): void => {
       this.seq += 1;
       const given: Signal = { ...partial, seq: this.seq, atMs: Date.now(), id: `try${this.seq}` };
-      const read = given.kind === "hand" ? readCommand(rules, given.hand) : null;
+      const read = given.kind === "command" ? readCommand(rules, given.command) : null;
       // What the engine would refuse, the trial does too.
       if (read?.ok === false) {
         notes.push({ refusal: read.refusal, count: 1 });
         left -= 1;
         return;
       }
-      const signal: Signal = given.kind === "hand" && read?.ok === true ? { ...given, hand: read.value } : given;
+      const signal: Signal = given.kind === "command" && read?.ok === true ? { ...given, command: read.value } : given;
       const outcome = rules.step(
         { settings: this.settings, durable: this.durable, transient: this.transient },
         signal,

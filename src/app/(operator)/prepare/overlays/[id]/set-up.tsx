@@ -55,7 +55,7 @@ export function SetUp({ layout, owner }: Readonly<{ layout: Layout; owner: boole
           Its own style sheet
         </chakra.summary>
         <Text color="inkSoft" fontSize="15px" my="1">
-          CSS for this overlay alone: .izzam-moment, .izzam-moment-text, .izzam-moment-picture. It can load nothing from elsewhere.
+          CSS for this overlay alone: .izzam-alert, .izzam-alert-text, .izzam-alert-picture. It can load nothing from elsewhere.
         </Text>
         <chakra.textarea
           aria-label="Style sheet"

@@ -26,7 +26,7 @@ export async function loadParts(store: OperatorStore, channel: ChannelId): Promi
     }),
     emotes: emotes.map((e) => e.sprite),
     pictures: pictureSprites(props),
-    lanes: [],
+    queues: [],
     cues: cues.success ? cues.data.cues.map(({ id, name }) => ({ id, name })) : [],
     home,
   };

@@ -1,18 +1,18 @@
 import { gameOf } from "../../../../core/games/registry";
 import { startOf } from "../../../../core/module/fields";
-import type { Deed } from "../../../../core/rules/deeds";
+import type { RuleEffect } from "../../../../core/rules/effects";
 import type { When } from "../../../../core/rules/settings";
-import { momentLookDefaults } from "../../../../core/alerts/alert";
+import { alertLookDefaults } from "../../../../core/alerts/alert";
 import type { Sprite } from "../../../../core/wire/messages";
 import type { Names } from "../../../../core/rules/words";
 
-/** What deeds can name: the channel's games, props and emotes. */
+/** What effects can name: the channel's games, props and emotes. */
 export type Parts = Readonly<{
   games: readonly Readonly<{ id: string; kind: string; name: string }>[];
   props: readonly Readonly<{ id: string; name: string; kind: "picture" | "sound"; url: string; ms: number }>[];
   emotes: readonly Sprite[];
   pictures: readonly Sprite[];
-  lanes: readonly Readonly<{ id: string; name: string }>[];
+  queues: readonly Readonly<{ id: string; name: string }>[];
   cues: readonly Readonly<{ id: string; name: string }>[];
   home: string;
 }>;
@@ -30,20 +30,20 @@ export const propChoices = (parts: Parts) => (kind: "picture" | "sound") => [
   { value: "", words: kind === "picture" ? "no picture" : "no sound" },
   ...parts.props.filter((p) => p.kind === kind).map((p) => ({ value: p.id, words: p.name })),
 ];
-export const laneChoices = (parts: Parts) => [
+export const queueChoices = (parts: Parts) => [
   { value: "", words: "at once, beside all else" },
-  ...parts.lanes.map((l) => ({ value: l.id, words: `in its turn: ${l.name.toLowerCase()}` })),
+  ...parts.queues.map((l) => ({ value: l.id, words: `in its turn: ${l.name.toLowerCase()}` })),
 ];
 
-export type DeedChoice = Readonly<{ value: string; words: string; make: () => Deed }>;
+export type EffectChoice = Readonly<{ value: string; words: string; make: () => RuleEffect }>;
 /** What can be chosen to happen: what every channel can do, and what its games can. */
-export function deedChoices(parts: Parts, when: When | "cue"): readonly DeedChoice[] {
-  const lane = parts.lanes[0]?.id ?? "";
+export function effectChoices(parts: Parts, when: When | "cue"): readonly EffectChoice[] {
+  const queue = parts.queues[0]?.id ?? "";
   const kinds = [...new Set(parts.games.map((g) => g.kind))];
   const ofGames = kinds.flatMap((kind) =>
     Object.entries(gameOf(kind)?.actions ?? {})
       .filter(([, action]) => action.byRule !== false && action.onlyThere !== true)
-      .map(([act, action]): DeedChoice => ({
+      .map(([act, action]): EffectChoice => ({
         value: `${kind}/${act}`,
         words: `${gameOf(kind)?.name ?? kind}: ${action.label.toLowerCase()}`,
         make: () => ({ do: "act", game: parts.games.find((g) => g.kind === kind)?.id ?? "", act, input: startOf(action.input), per: 1 }),
@@ -53,12 +53,12 @@ export function deedChoices(parts: Parts, when: When | "cue"): readonly DeedChoi
     {
       value: "show",
       words: "show a picture or text",
-      make: () => ({ do: "show", picture: "", sound: "", volume: 80, text: "", ms: 5_000, lane, look: momentLookDefaults }),
+      make: () => ({ do: "show", picture: "", sound: "", volume: 80, text: "", ms: 5_000, queue, look: alertLookDefaults }),
     },
     {
       value: "sound",
       words: "play a sound",
-      make: () => ({ do: "sound", sound: parts.props.find((p) => p.kind === "sound")?.id ?? "", volume: 80, lane }),
+      make: () => ({ do: "sound", sound: parts.props.find((p) => p.kind === "sound")?.id ?? "", volume: 80, queue }),
     },
     { value: "say", words: "say something in chat", make: () => ({ do: "say", text: "" }) },
     ...ofGames,
@@ -68,12 +68,12 @@ export function deedChoices(parts: Parts, when: When | "cue"): readonly DeedChoi
           {
             value: "switch",
             words: "start or stop a game",
-            make: (): Deed => ({ do: "switch", game: parts.games[0]?.id ?? "", on: true }),
+            make: (): RuleEffect => ({ do: "switch", game: parts.games[0]?.id ?? "", on: true }),
           },
         ]),
     ...(when === "cue" || parts.cues.length === 0
       ? []
-      : [{ value: "cue", words: "fire a cue", make: (): Deed => ({ do: "cue", cue: parts.cues[0]?.id ?? "" }) }]),
+      : [{ value: "cue", words: "fire a cue", make: (): RuleEffect => ({ do: "cue", cue: parts.cues[0]?.id ?? "" }) }]),
     { value: "wait", words: "wait", make: () => ({ do: "wait", ms: 2_000 }) },
   ];
 }

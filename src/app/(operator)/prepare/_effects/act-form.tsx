@@ -4,34 +4,34 @@ import { Fragment, type ReactNode } from "react";
 import { gameOf } from "../../../../core/games/registry";
 import { actionOf } from "../../../../core/games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../../../../core/module/fields";
-import type { Deed } from "../../../../core/rules/deeds";
+import type { RuleEffect } from "../../../../core/rules/effects";
 import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../core/rules/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { SpriteView } from "../../../../ui/sprite-view";
 import type { Parts } from "./parts";
 
-type Act = Extract<Deed, { do: "act" }>;
-type Props = Readonly<{ deed: Act; asked: Asked; parts: Parts; onSet: (deed: Act) => void }>;
+type Act = Extract<RuleEffect, { do: "act" }>;
+type Props = Readonly<{ effect: Act; asked: Asked; parts: Parts; onSet: (effect: Act) => void }>;
 
 /** A game's action as the sentence its definition gives, with a blank for each thing it asks for. */
-export function ActForm({ deed, asked, parts, onSet }: Props) {
-  const kind = parts.games.find((g) => g.id === deed.game)?.kind ?? "";
-  const action = actionOf(kind, deed.act);
+export function ActForm({ effect, asked, parts, onSet }: Props) {
+  const kind = parts.games.find((g) => g.id === effect.game)?.kind ?? "";
+  const action = actionOf(kind, effect.act);
   // Of a game that is gone: any that can do the same.
-  const games = parts.games.filter((g) => (kind === "" ? actionOf(g.kind, deed.act) !== null : g.kind === kind));
+  const games = parts.games.filter((g) => (kind === "" ? actionOf(g.kind, effect.act) !== null : g.kind === kind));
   if (action === null) return <Text>This can’t be done by any game here. Take it out.</Text>;
   const game = (
     <Pick
       label={`Which ${gameOf(kind)?.name ?? "game"}`}
-      value={deed.game}
+      value={effect.game}
       options={games.map((g) => ({ value: g.id, words: g.name }))}
-      onSet={(id) => onSet({ ...deed, game: id })}
+      onSet={(id) => onSet({ ...effect, game: id })}
     />
   );
-  const put = (name: string, value: unknown): void => onSet({ ...deed, input: { ...deed.input, [name]: value } });
+  const put = (name: string, value: unknown): void => onSet({ ...effect, input: { ...effect.input, [name]: value } });
   const open = Object.entries(action.input).find(
-    ([name, field]) => field.kind === "emotes" && emotesOf(deed, name)?.from === "chosen",
+    ([name, field]) => field.kind === "emotes" && emotesOf(effect, name)?.from === "chosen",
   )?.[0];
   return (
     <>
@@ -40,23 +40,23 @@ export function ActForm({ deed, asked, parts, onSet }: Props) {
         if (part.blank === "game") return <Fragment key={i}>{game}</Fragment>;
         const field = action.input[part.blank];
         if (field === undefined) return null;
-        const value = Object.hasOwn(deed.input, part.blank) ? deed.input[part.blank] : field.start;
+        const value = Object.hasOwn(effect.input, part.blank) ? effect.input[part.blank] : field.start;
         return (
           <Fragment key={i}>
             <FieldBlank field={field} value={value} asked={asked} onSet={(v) => put(part.blank, v)} />
-            {field.kind === "amount" && <Per deed={deed} asked={asked} home={parts.home} onSet={onSet} />}
+            {field.kind === "amount" && <Per effect={effect} asked={asked} home={parts.home} onSet={onSet} />}
           </Fragment>
         );
       })}
       {open !== undefined && (
-        <Chosen parts={parts} chosen={emotesOf(deed, open)?.chosen ?? []} onSet={(chosen) => put(open, { from: "chosen", chosen })} />
+        <Chosen parts={parts} chosen={emotesOf(effect, open)?.chosen ?? []} onSet={(chosen) => put(open, { from: "chosen", chosen })} />
       )}
     </>
   );
 }
 
-function emotesOf(deed: Act, name: string): EmoteSource | null {
-  const read = emoteSourceSchema.safeParse(Object.hasOwn(deed.input, name) ? deed.input[name] : null);
+function emotesOf(effect: Act, name: string): EmoteSource | null {
+  const read = emoteSourceSchema.safeParse(Object.hasOwn(effect.input, name) ? effect.input[name] : null);
   return read.success ? read.data : null;
 }
 
@@ -106,7 +106,7 @@ function FieldBlank({
 }
 
 /** “for every 1.00 EUR”, where what is answered has an amount. */
-function Per({ deed, asked, home, onSet }: Readonly<{ deed: Act; asked: Asked; home: string; onSet: (deed: Act) => void }>) {
+function Per({ effect, asked, home, onSet }: Readonly<{ effect: Act; asked: Asked; home: string; onSet: (effect: Act) => void }>) {
   const unit = unitOf(asked);
   if (unit === null) return null;
   return (
@@ -114,13 +114,13 @@ function Per({ deed, asked, home, onSet }: Readonly<{ deed: Act; asked: Asked; h
       {" "}
       for every{" "}
       <NumberField
-        label={`For how much: ${amountInWords(asked, deed.per, home)}`}
-        value={deed.per}
+        label={`For how much: ${amountInWords(asked, effect.per, home)}`}
+        value={effect.per}
         min={1}
         max={1_000_000_000}
         scale={unit === "money" ? 100 : 1}
         unit={unit === "money" ? home : unit === "value" ? "they are worth" : unit[1]}
-        onSet={(per) => onSet({ ...deed, per })}
+        onSet={(per) => onSet({ ...effect, per })}
       />
     </>
   );

@@ -1,36 +1,42 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import type { Deed } from "../../../../core/rules/deeds";
+import type { RuleEffect } from "../../../../core/rules/effects";
 import type { Asked } from "../../../../core/rules/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { TemplateField } from "../../../../ui/template-field";
 import { ActForm } from "./act-form";
-import { laneChoices, type Parts, propChoices } from "./parts";
+import { queueChoices, type Parts, propChoices } from "./parts";
 import { ShowForm } from "./show-form";
 
 /** One thing that happens, as a sentence with blanks. */
-export function DeedForm({
-  deed,
+export function EffectForm({
+  effect,
   asked,
   variables,
   parts,
   onSet,
-}: Readonly<{ deed: Deed; asked: Asked; variables: readonly string[]; parts: Parts; onSet: (deed: Deed) => void }>): ReactNode {
+}: Readonly<{
+  effect: RuleEffect;
+  asked: Asked;
+  variables: readonly string[];
+  parts: Parts;
+  onSet: (effect: RuleEffect) => void;
+}>): ReactNode {
   const props = propChoices(parts);
-  const lanes = laneChoices(parts);
-  switch (deed.do) {
+  const queues = queueChoices(parts);
+  switch (effect.do) {
     case "act":
-      return <ActForm deed={deed} asked={asked} parts={parts} onSet={onSet} />;
+      return <ActForm effect={effect} asked={asked} parts={parts} onSet={onSet} />;
     case "show":
-      return <ShowForm deed={deed} variables={variables} parts={parts} onSet={onSet} />;
+      return <ShowForm effect={effect} variables={variables} parts={parts} onSet={onSet} />;
     case "sound":
       return (
         <>
-          Play <Pick label="Sound" value={deed.sound} options={props("sound")} onSet={(sound) => onSet({ ...deed, sound })} /> at{" "}
-          <NumberField label="Volume" value={deed.volume} min={0} max={100} unit="%" onSet={(volume) => onSet({ ...deed, volume })} />,{" "}
-          <Pick label="Queue" value={deed.lane} options={lanes} onSet={(lane) => onSet({ ...deed, lane })} />
+          Play <Pick label="Sound" value={effect.sound} options={props("sound")} onSet={(sound) => onSet({ ...effect, sound })} /> at{" "}
+          <NumberField label="Volume" value={effect.volume} min={0} max={100} unit="%" onSet={(volume) => onSet({ ...effect, volume })} />,{" "}
+          <Pick label="Queue" value={effect.queue} options={queues} onSet={(queue) => onSet({ ...effect, queue })} />
         </>
       );
     case "say":
@@ -39,10 +45,10 @@ export function DeedForm({
           <Text flexShrink="0">Say</Text>
           <TemplateField
             label="Said in chat"
-            value={deed.text}
+            value={effect.text}
             variables={variables}
             placeholder="what chat is told"
-            onSet={(text) => onSet({ ...deed, text })}
+            onSet={(text) => onSet({ ...effect, text })}
           />
         </Flex>
       );
@@ -51,18 +57,18 @@ export function DeedForm({
         <>
           <Pick
             label="Start or stop"
-            value={deed.on ? "on" : "off"}
+            value={effect.on ? "on" : "off"}
             options={[
               { value: "on", words: "Start" },
               { value: "off", words: "Stop" },
             ]}
-            onSet={(v) => onSet({ ...deed, on: v === "on" })}
+            onSet={(v) => onSet({ ...effect, on: v === "on" })}
           />{" "}
           <Pick
             label="Which game"
-            value={deed.game}
+            value={effect.game}
             options={parts.games.map((g) => ({ value: g.id, words: g.name }))}
-            onSet={(game) => onSet({ ...deed, game })}
+            onSet={(game) => onSet({ ...effect, game })}
           />
         </>
       );
@@ -72,9 +78,9 @@ export function DeedForm({
           Fire the cue{" "}
           <Pick
             label="Which cue"
-            value={deed.cue}
+            value={effect.cue}
             options={parts.cues.map((c) => ({ value: c.id, words: c.name }))}
-            onSet={(cue) => onSet({ ...deed, cue })}
+            onSet={(cue) => onSet({ ...effect, cue })}
           />
         </>
       );
@@ -84,12 +90,12 @@ export function DeedForm({
           Wait{" "}
           <NumberField
             label="How long to wait"
-            value={deed.ms}
+            value={effect.ms}
             min={100}
             max={600_000}
             scale={1000}
             unit="s"
-            onSet={(ms) => onSet({ ...deed, ms })}
+            onSet={(ms) => onSet({ ...effect, ms })}
           />
           , then
         </>

@@ -16,7 +16,7 @@ import { fillTemplate, showable, type Values } from "../words/template";
 const text = z.string().max(300);
 const gameRef = z.string().max(26);
 const propRef = z.string().max(26);
-export const deedSchema = z.discriminatedUnion("do", [
+export const ruleEffectSchema = z.discriminatedUnion("do", [
   /**
    * An action of a game, with what it is given by the action's fields; an amount may be given for every so much of
    * the signal's. Whether the game has such an action, its definition says when it comes to it.
@@ -35,18 +35,18 @@ export const deedSchema = z.discriminatedUnion("do", [
     volume: z.int().min(0).max(100),
     text,
     ms: z.int().min(500).max(120_000),
-    lane: z.string().max(26),
+    queue: z.string().max(26),
     look: alertLookSchema,
   }),
-  z.object({ do: z.literal("sound"), sound: propRef, volume: z.int().min(0).max(100), lane: z.string().max(26) }),
+  z.object({ do: z.literal("sound"), sound: propRef, volume: z.int().min(0).max(100), queue: z.string().max(26) }),
   z.object({ do: z.literal("say"), text }),
   z.object({ do: z.literal("switch"), game: gameRef, on: z.boolean() }),
   /** Fires a cue; one that was paid for does not wait for the cue's cooldown. */
   z.object({ do: z.literal("cue"), cue: z.string().max(26) }),
   z.object({ do: z.literal("wait"), ms: z.int().min(100).max(600_000) }),
 ]);
-export type Deed = z.infer<typeof deedSchema>;
-export const mostDeeds = 20;
+export type RuleEffect = z.infer<typeof ruleEffectSchema>;
+export const mostEffects = 20;
 
 /** The variables a text may use, by the kind of signal it answers. */
 export const variablesOf: Readonly<Record<string, readonly string[]>> = {
@@ -119,8 +119,8 @@ export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly stri
     case "ended":
     case "timer":
     case "cue":
-    case "hand":
-    case "wish":
+    case "command":
+    case "purchase-request":
     case "here":
       return { channel };
     default:
@@ -150,13 +150,18 @@ const messageKeys = (signal: Signal, ctx: StepContext): readonly string[] =>
       : [];
 
 /** What an action is given for this signal; null when that is nothing: an amount of 0, or no emotes in the message. */
-function inputOf(deed: Extract<Deed, { do: "act" }>, signal: Signal, ctx: StepContext, fixed: boolean): Record<string, unknown> | null {
+function inputOf(
+  effect: Extract<RuleEffect, { do: "act" }>,
+  signal: Signal,
+  ctx: StepContext,
+  fixed: boolean,
+): Record<string, unknown> | null {
   const input: Record<string, unknown> = {};
-  for (const [name, field] of entriesOf(actionOf(ctx.gameKind(deed.game), deed.act)?.input ?? {})) {
-    const given = Object.hasOwn(deed.input, name) ? deed.input[name] : field.start;
+  for (const [name, field] of entriesOf(actionOf(ctx.gameKind(effect.game), effect.act)?.input ?? {})) {
+    const given = Object.hasOwn(effect.input, name) ? effect.input[name] : field.start;
     input[name] = given;
     if (field.kind === "amount" && typeof given === "number" && Number.isSafeInteger(given) && given >= 0) {
-      const { value } = earned({ give: given, per: deed.per }, fixed ? deed.per : (amountOf(signal) ?? 0));
+      const { value } = earned({ give: given, per: effect.per }, fixed ? effect.per : (amountOf(signal) ?? 0));
       if (value === 0) return null;
       input[name] = Math.min(field.most, value);
     }
@@ -170,45 +175,49 @@ function inputOf(deed: Extract<Deed, { do: "act" }>, signal: Signal, ctx: StepCo
   return input;
 }
 
-/** One deed as an order; null when there is nothing to do (an amount of nothing, no emotes in the message). */
-function orderOf(deed: Deed, signal: Signal, ctx: StepContext, values: Values, id: string, fixed: boolean): Order | null {
+/** One effect as an order; null when there is nothing to do (an amount of nothing, no emotes in the message). */
+function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: Values, id: string, fixed: boolean): Order | null {
   const viewer = "viewer" in signal ? signal.viewer : null;
-  switch (deed.do) {
+  switch (effect.do) {
     case "act": {
-      const input = inputOf(deed, signal, ctx, fixed);
-      return input === null ? null : { do: "hand", gameId: deed.game, viewer, hand: { ...input, do: deed.act } };
+      const input = inputOf(effect, signal, ctx, fixed);
+      return input === null ? null : { do: "command", gameId: effect.game, viewer, command: { ...input, do: effect.act } };
     }
     case "show": {
-      const picture = deed.picture === "" ? "" : `prop:${deed.picture}`;
-      const ms = lengthOf(deed.ms, deed.sound === "" ? 0 : ctx.soundMs(deed.sound));
-      const shown = fillTemplate(deed.text, values);
+      const picture = effect.picture === "" ? "" : `prop:${effect.picture}`;
+      const ms = lengthOf(effect.ms, effect.sound === "" ? 0 : ctx.soundMs(effect.sound));
+      const shown = fillTemplate(effect.text, values);
       return {
         do: "show",
-        lane: deed.lane,
-        moment: { id, picture, sound: deed.sound, volume: deed.volume / 100, text: shown, ms, look: deed.look },
+        queue: effect.queue,
+        alert: { id, picture, sound: effect.sound, volume: effect.volume / 100, text: shown, ms, look: effect.look },
       };
     }
     case "sound": {
-      const ms = lengthOf(0, ctx.soundMs(deed.sound));
+      const ms = lengthOf(0, ctx.soundMs(effect.sound));
       const look = { x: 0.5, y: 0.5, size: 0.1, entrance: "fade" as const };
-      return { do: "show", lane: deed.lane, moment: { id, picture: "", sound: deed.sound, volume: deed.volume / 100, text: "", ms, look } };
+      return {
+        do: "show",
+        queue: effect.queue,
+        alert: { id, picture: "", sound: effect.sound, volume: effect.volume / 100, text: "", ms, look },
+      };
     }
     case "say":
-      return { do: "say", text: fillTemplate(deed.text, values) };
+      return { do: "say", text: fillTemplate(effect.text, values) };
     case "switch":
-      return { do: "hand", gameId: deed.game, viewer: null, hand: { do: "switch", on: deed.on } };
+      return { do: "command", gameId: effect.game, viewer: null, command: { do: "switch", on: effect.on } };
     case "cue":
-      return { do: "cue", cueId: deed.cue, by: nameOf(viewer), via: signal.kind === "redemption" ? "reward" : "rundown" };
+      return { do: "cue", cueId: effect.cue, by: nameOf(viewer), via: signal.kind === "redemption" ? "reward" : "rundown" };
     case "wait":
       return null;
     default:
-      return exhaustive(deed);
+      return exhaustive(effect);
   }
 }
 
-/** Carries deeds out up to the first wait; what follows waits comes back with its times. */
+/** Carries effects out up to the first wait; what follows waits comes back with its times. */
 export function perform(
-  deeds: readonly Deed[],
+  effects: readonly RuleEffect[],
   signal: Signal,
   ctx: StepContext,
   /** `fixed`: amounts are what they say, whatever the signal’s. */
@@ -216,11 +225,11 @@ export function perform(
 ): Readonly<{ orders: readonly Order[]; later: readonly Pending[] }> {
   const values = valuesOf(signal, ctx, at.hidden);
   const groups: Pending[] = [{ dueMs: signal.atMs, id: at.id, orders: [] }];
-  deeds.forEach((deed, i) => {
+  effects.forEach((effect, i) => {
     const last = groups[groups.length - 1];
     if (last === undefined) return;
-    if (deed.do === "wait") return void groups.push({ dueMs: last.dueMs + deed.ms, id: at.id, orders: [] });
-    const order = orderOf(deed, signal, ctx, values, `${at.id}.${i}`, at.fixed === true);
+    if (effect.do === "wait") return void groups.push({ dueMs: last.dueMs + effect.ms, id: at.id, orders: [] });
+    const order = orderOf(effect, signal, ctx, values, `${at.id}.${i}`, at.fixed === true);
     if (order !== null) last.orders.push(order);
   });
   const [first, ...later] = groups;

@@ -1,5 +1,5 @@
 /** The id of what is wanted stays the same until it is answered, over a reload too: so a lost answer never costs twice. */
-export function wishOf(channel: string, reward: string): Readonly<{ id: string; answered: () => void }> {
+export function purchaseRequestOf(channel: string, reward: string): Readonly<{ id: string; answered: () => void }> {
   const key = `izzam-wish ${channel} ${reward}`;
   const id = remembered.get(key) ?? stored(key) ?? freshId();
   remembered.set(key, id);

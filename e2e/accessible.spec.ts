@@ -1,0 +1,216 @@
+import { AxeBuilder } from "@axe-core/playwright";
+import { expect, type Page } from "@playwright/test";
+import { base, chatConnected, control, practice, settled, signIn, test } from "./support";
+
+test.describe.configure({ mode: "parallel" });
+test.beforeAll(() => control("/demo/reset"));
+
+/** Each screen: its address, and what is opened on it. */
+const screens: readonly [name: string, path: string, open?: (page: Page) => Promise<unknown>][] = [
+  [
+    "Games",
+    "/prepare",
+    async (page) => {
+      await chatConnected(page);
+    },
+  ],
+  [
+    "Editor, rules",
+    "/prepare/games/emote-wall",
+    async (page) => {
+      await page.getByRole("button", { name: /^One emote/ }).click();
+    },
+  ],
+  [
+    "Editor, looks",
+    "/prepare/games/emote-wall",
+    async (page) => {
+      await page.getByRole("tab", { name: "Appearance" }).click();
+      await page.getByText("Where they move").waitFor();
+    },
+  ],
+  [
+    "Editor, where it is seen",
+    "/prepare/games/emote-wall",
+    async (page) => {
+      await page.getByRole("tab", { name: "Where it is seen" }).click();
+      await page.getByText("Main stage", { exact: true }).waitFor();
+    },
+  ],
+  [
+    "Boss editor, rules",
+    "/prepare/games/old-spall",
+    async (page) => {
+      await page.getByRole("button", { name: /^A tip/ }).click();
+    },
+  ],
+  [
+    "Boss editor, looks",
+    "/prepare/games/old-spall",
+    async (page) => {
+      await page.getByRole("tab", { name: "Appearance" }).click();
+      await page.getByText("What is shown").waitFor();
+    },
+  ],
+  [
+    "Rules",
+    "/prepare/rules",
+    async (page) => {
+      await page.locator("[data-rule=tips]").getByRole("button", { name: "Change" }).click();
+      await page.getByText("Words never shown").waitFor();
+    },
+  ],
+  [
+    "Cues",
+    "/prepare/cues",
+    async (page) => {
+      await page.locator("[data-cue=break]").getByRole("button", { name: "Change" }).click();
+      await page.getByText("When it is fired again").waitFor();
+    },
+  ],
+  [
+    "Show",
+    "/prepare/show",
+    async (page) => {
+      await page.locator("[data-plan=wake]").waitFor();
+    },
+  ],
+  [
+    "Booth",
+    "/run",
+    async (page) => {
+      await page.getByTestId("boss-health").waitFor();
+      await page.locator("[data-stub=wake]").waitFor();
+    },
+  ],
+  [
+    "Remote",
+    "/remote",
+    async (page) => {
+      await page.getByText("Next in the rundown").or(page.getByText("Off air")).first().waitFor();
+    },
+  ],
+  [
+    "Props",
+    "/prepare/props",
+    async (page) => {
+      await page.getByRole("button", { name: "Change Small bell" }).click();
+      await page.getByTestId("prop-detail").waitFor();
+    },
+  ],
+  [
+    "Stage",
+    "/prepare/overlays/main-stage",
+    async (page) => {
+      await page.locator("[data-place=old-spall]").click();
+      await page.getByText("What it is for").waitFor();
+    },
+  ],
+  [
+    "Emotes",
+    "/prepare/emotes",
+    async (page) => {
+      await page.locator("[data-emote]").first().waitFor();
+    },
+  ],
+  [
+    "Overlays",
+    "/prepare/overlays",
+    async (page) => {
+      await page.getByRole("button", { name: "Copy link" }).waitFor();
+    },
+  ],
+  [
+    "Connections",
+    "/prepare/connections",
+    async (page) => {
+      await page.getByRole("button", { name: /tags mean/ }).click();
+    },
+  ],
+  [
+    "Rewards",
+    "/prepare/rewards",
+    async (page) => {
+      await page.getByLabel("Price in clay").waitFor();
+    },
+  ],
+  [
+    "Commands",
+    "/prepare/commands",
+    async (page) => {
+      await page.locator("[data-command='!cone']").getByRole("button", { name: "Change" }).click();
+    },
+  ],
+  ["Points", "/prepare/points"],
+  ["Points in review", "/review/points"],
+  ["Sales", "/review/sales"],
+  [
+    "People",
+    "/review/people",
+    async (page) => {
+      await page.getByRole("button", { name: /oatcake_ada/ }).click();
+      await page.getByRole("list", { name: "History of oatcake_ada" }).waitFor();
+    },
+  ],
+  ["The viewer page", "/c/saltmarsh-kiln"],
+  ["Rehearse", "/rehearse"],
+  ["Run", "/run"],
+  ["Review", "/review"],
+  [
+    "Health",
+    "/review",
+    async (page) => {
+      await page.getByRole("button", { name: /to look at|All connected/ }).click();
+      await page.locator("[data-health-item=chat]").waitFor();
+    },
+  ],
+  [
+    "Keys",
+    "/review",
+    async (page) => {
+      await page.getByRole("heading", { name: "Shows so far" }).click();
+      await page.keyboard.press("Shift+?");
+      await page.getByRole("dialog").waitFor();
+    },
+  ],
+];
+
+const found = async (axe: AxeBuilder): Promise<readonly string[]> =>
+  (await axe.analyze()).violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`);
+
+/** By all that is known of it on paper; the other surface is the same page in other colours. */
+async function nothingSerious(page: Page): Promise<void> {
+  await settled(page);
+  // A place that is half under the top bar, since the page was scrolled, is no smaller for that.
+  await page.evaluate(() => scrollTo(0, 0));
+  expect(await found(new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]))).toEqual([]);
+  await page.evaluate(() => document.documentElement.classList.add("dark"));
+  await settled(page);
+  expect(await found(new AxeBuilder({ page }).withRules(["color-contrast", "link-in-text-block"]))).toEqual([]);
+}
+
+test.beforeEach(({ context }) => context.addCookies([{ name: "izzam_surface", value: "paper", url: base }]));
+
+test("Sign in: nothing serious stands in anybody’s way, on either surface", async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await page.goto(`${base}/sign-in`);
+  await nothingSerious(page);
+});
+
+for (const [name, path, open] of screens)
+  test(`${name}: nothing serious stands in anybody’s way, on either surface`, async ({ page }) => {
+    await signIn(page, "owner", path);
+    await open?.(page);
+    await nothingSerious(page);
+  });
+
+test("the practice rig stands in nobody’s way either", async ({ page }) => {
+  await page.goto(practice);
+  await page.getByText("Izzam is listening").waitFor();
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa"]).analyze();
+  expect(
+    violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => `${v.id}: ${v.nodes[0]?.html ?? ""}`),
+  ).toEqual([]);
+});
