@@ -6,6 +6,7 @@ import { usePathname, useRouter } from "next/navigation";
 import { useMemo } from "react";
 import { KeyCap } from "../../ui/key-cap";
 import { keyLabel, keyOf, useChosenKeys, useOffer, type Act } from "../../ui/keys";
+import { fixedKey } from "./key-owners";
 import { tellTrouble } from "../../ui/toaster";
 import { call } from "./call";
 import { HealthSign } from "./health-sign";
@@ -15,10 +16,10 @@ import { ShowState } from "./show-state";
 import { isNight, setSurface, useOwnSurface } from "./surface";
 
 export const phases = [
-  { path: "/prepare", name: "Prepare", key: "1" },
-  { path: "/rehearse", name: "Rehearse", key: "2" },
-  { path: "/run", name: "Run", key: "3" },
-  { path: "/review", name: "Review", key: "4" },
+  { path: "/prepare", name: "Prepare", key: fixedKey("go./prepare") },
+  { path: "/rehearse", name: "Rehearse", key: fixedKey("go./rehearse") },
+  { path: "/run", name: "Run", key: fixedKey("go./run") },
+  { path: "/review", name: "Review", key: fixedKey("go./review") },
 ] as const;
 
 export const Wordmark = () => (
@@ -48,7 +49,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
         words: "hush release mute silence quiet panic",
         grave: true,
         group: "Everywhere",
-        key: ".",
+        key: fixedKey("hush"),
         run: () => void setHush(!hushed),
       },
       ...phases.map((p): Act => ({
@@ -87,7 +88,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
               run: () => void commandAndTell(theShow, { do: "show", what: "end" }),
             },
           ]),
-      { id: "surface", label: "Light or dark screen", group: "Everywhere", key: "n", run: () => setSurface(!isNight()) },
+      { id: "surface", label: "Light or dark screen", group: "Everywhere", key: fixedKey("surface"), run: () => setSurface(!isNight()) },
     ],
     [hushed, router, state],
   );

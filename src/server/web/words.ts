@@ -84,6 +84,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `${sentence(String(facts["why"]))} Nothing of it was changed. Start the newer version again, or bring back a backup.`;
     case "game/bad-settings":
       return `${String(facts["why"])} Nothing was changed.`;
+    case "game/other-kind":
+      return "Only a game of the same kind can stand in its place: what is done with it could not be done with another.";
     case "game/not-running":
       return "This game is not running: it is not published yet, or it was removed. Publish it, or bring it back, first.";
     case "version/unreadable":

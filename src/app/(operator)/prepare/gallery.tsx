@@ -69,11 +69,17 @@ export function Gallery({
     tell(`${name} is back, with all that was kept of it.`);
     router.refresh();
   };
-  const take = async (game: GalleryGame): Promise<void> => {
-    const done = await call("DELETE", `/games/${game.id}`);
+  const take = async (game: GalleryGame, instead = ""): Promise<void> => {
+    const done = await call<{ left: readonly string[] }>("DELETE", `/games/${game.id}`, instead === "" ? {} : { instead });
     setRemoving(null);
     if (!done.ok) return tellTrouble(done.words);
-    tell(`${game.name} was removed.`, () => void back(game));
+    const other = games.find((g) => g.id === instead)?.name;
+    const { left } = done.value;
+    const waits = left.length === 0 ? "" : ` In the ${left.join(" and the ")} it waits with what else is not published yet.`;
+    tell(
+      other === undefined ? `${game.name} was removed.` : `${game.name} was removed; ${other} stands in its place.${waits}`,
+      () => void back(game),
+    );
     router.refresh();
   };
   const ask = async (game: GalleryGame): Promise<void> => {
@@ -156,7 +162,7 @@ export function Gallery({
         onClose={() => setAdding(false)}
         onAdd={({ game, setUp }) => void add(game, setUp === undefined ? {} : { setUp })}
       />
-      <RemoveGame of={removing} onClose={() => setRemoving(null)} onRemove={(game) => void take(game)} />
+      <RemoveGame of={removing} onClose={() => setRemoving(null)} games={games} onRemove={(game, instead) => void take(game, instead)} />
     </Box>
   );
 }

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { RuleHint } from "../../../core/rules/hints";
 import type { Sprite } from "../../../core/wire/messages";
 import { type Act, useOffer } from "../../../ui/keys";
+import { fixedKey } from "../../_frame/key-owners";
 import { asksFor, buttonsOf } from "../../../core/games/buttons";
 import { isGame } from "../../../core/games/registry";
 import { useLive } from "../../_frame/live";
@@ -58,7 +59,7 @@ export function Booth({ emotes, props, problems, lan }: BoothProps) {
         id: "booth.next-game",
         label: "Focus the next game",
         group: "The booth",
-        key: "g",
+        key: fixedKey("booth.next-game"),
         run: () => {
           const at = games.findIndex((g) => g.id === focused);
           setGameId(games[(at + 1) % Math.max(1, games.length)]?.id ?? null);

@@ -7,6 +7,7 @@ import type { StandingOverlay } from "../../../core/wire/messages";
 import { shownOf } from "../../../games/registry-shown";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
+import { fixedKey } from "../../_frame/key-owners";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { commandAndTell, useShow } from "../../_frame/show";
@@ -54,7 +55,7 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
                     id: "focus.hide",
                     label: hidden ? "Show the focused game again" : "Hide the focused game",
                     group: "The focused game",
-                    key: "v",
+                    key: fixedKey("focus.hide"),
                     run: () => void hide(!hidden),
                   },
                 ]),
@@ -62,7 +63,7 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
               id: "focus.switch",
               label: on ? "Stop the focused game" : "Start the focused game",
               group: "The focused game",
-              key: "o",
+              key: fixedKey("focus.switch"),
               run: () => void command({ do: "switch", on: !on }),
             },
           ],

@@ -4,6 +4,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { Pause, Play, SkipForward, Trash2 } from "lucide-react";
 import { memo, useMemo } from "react";
 import { type Act, useOffer } from "../../../ui/keys";
+import { fixedKey } from "../../_frame/key-owners";
 import { tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
@@ -21,7 +22,15 @@ export const Playing = memo(function Playing() {
     (): Act[] =>
       first === null
         ? []
-        : [{ id: "queue.skip", label: "Skip what plays now", group: "The booth", key: "k", run: () => void act("skip", first) }],
+        : [
+            {
+              id: "queue.skip",
+              label: "Skip what plays now",
+              group: "The booth",
+              key: fixedKey("queue.skip"),
+              run: () => void act("skip", first),
+            },
+          ],
     [first],
   );
   useOffer("queues", acts);

@@ -18,6 +18,7 @@ import { fold } from "../../../core/kernel/fold";
 import type { Sprite, TalkItem } from "../../../core/wire/messages";
 import { count } from "../../../core/words/sentence";
 import { type Act, useOffer } from "../../../ui/keys";
+import { fixedKey } from "../../_frame/key-owners";
 import { tell } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
 import { mostTalk, useTalk } from "../../_frame/talk";
@@ -137,12 +138,12 @@ export const Talk = memo(function Talk({ emotes }: Readonly<{ emotes: readonly S
   }, [hold]);
   const acts = useMemo(
     (): Act[] => [
-      { id: "talk.speak", label: "Speak in chat", group: "The talk", key: "/", run: () => speak.current?.focus() },
+      { id: "talk.speak", label: "Speak in chat", group: "The talk", key: fixedKey("talk.speak"), run: () => speak.current?.focus() },
       {
         id: "talk.pause",
         label: "Hold the talk still, or let it run",
         group: "The talk",
-        key: "p",
+        key: fixedKey("talk.pause"),
         run: () => (held === null ? hold(useTalk.getState().items, null) : toEnd()),
       },
     ],

@@ -8,6 +8,7 @@ import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useSt
 import { barsOf, type TimelineEvent } from "../../../core/show/timeline";
 import { type PlanItem } from "../../../core/show/plan";
 import { type Act, useOffer } from "../../../ui/keys";
+import { fixedKey } from "../../_frame/key-owners";
 import { commandAndTell, theShow, useNow, useShow, wallClock } from "../../_frame/show";
 import { placeMarks, placeStubs } from "./tape-layout";
 import { useTapeMarks } from "./use-tape";
@@ -55,11 +56,19 @@ export const Tape = memo(function Tape({ games, onGame }: Readonly<{ games: read
   );
   const acts = useMemo(
     (): Act[] => [
-      { id: "tape.now", label: "Bring the tape to now", group: "The tape", key: "t", run: () => setPushed(0) },
-      { id: "tape.closer", label: "Look closer at the tape", group: "The tape", key: "+", run: closer },
-      { id: "tape.wider", label: "See more of the tape", group: "The tape", key: "-", run: wider },
+      { id: "tape.now", label: "Bring the tape to now", group: "The tape", key: fixedKey("tape.now"), run: () => setPushed(0) },
+      { id: "tape.closer", label: "Look closer at the tape", group: "The tape", key: fixedKey("tape.closer"), run: closer },
+      { id: "tape.wider", label: "See more of the tape", group: "The tape", key: fixedKey("tape.wider"), run: wider },
       ...(next !== null && running
-        ? [{ id: "tape.next", label: `Start what comes next: ${next.title}`, group: "The tape", key: "f", run: () => void start(next) }]
+        ? [
+            {
+              id: "tape.next",
+              label: `Start what comes next: ${next.title}`,
+              group: "The tape",
+              key: fixedKey("tape.next"),
+              run: () => void start(next),
+            },
+          ]
         : []),
     ],
     [closer, wider, next, running, start],

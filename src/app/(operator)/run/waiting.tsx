@@ -6,6 +6,7 @@ import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { count } from "../../../core/words/sentence";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
+import { fixedKey } from "../../_frame/key-owners";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
@@ -162,14 +163,14 @@ export const Waiting = memo(function Waiting({
         id: "waiting.yes",
         label: first === null ? "Decide what waits: yes" : `${first.main}: ${first.words}`,
         group: "Waiting for you",
-        key: "y",
+        key: fixedKey("waiting.yes"),
         run: () => void first?.decide(true),
       },
       {
         id: "waiting.no",
         label: first === null ? "Decide what waits: no" : `${first.other}: ${first.words}`,
         group: "Waiting for you",
-        key: "x",
+        key: fixedKey("waiting.no"),
         run: () => void first?.decide(false),
       },
     ],

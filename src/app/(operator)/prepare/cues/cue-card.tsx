@@ -13,10 +13,13 @@ import { Stub } from "../../../../ui/stub";
 import { EffectList } from "../_effects/effect-list";
 import { namesOf, type Parts } from "../_effects/parts";
 import { inputLook } from "../../../../ui/input-look";
+import { KeyField } from "./key-field";
 import { TriggerAddress } from "./trigger-address";
 
 type CardProps = Readonly<{
   cue: Cue;
+  /** All of them: which keys are taken. */
+  cues: readonly Cue[];
   parts: Parts;
   open: boolean;
   isLive: boolean;
@@ -28,10 +31,12 @@ type CardProps = Readonly<{
   onFire: () => void;
   onLinked: (on: boolean) => void;
   onSet: (part: Partial<Cue>) => void;
+  onTakeKey: (key: string, from: Cue) => void;
   onRemove: () => void;
 }>;
 
-export function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, onOpen, onFire, onLinked, onSet, onRemove }: CardProps) {
+export function CueCard(props: CardProps) {
+  const { cue, cues, parts, open, isLive, isOn, owner, linked, hints, onOpen, onFire, onLinked, onSet, onTakeKey, onRemove } = props;
   const names = namesOf(parts);
   return (
     <Stub
@@ -94,18 +99,8 @@ export function CueCard({ cue, parts, open, isLive, isOn, owner, linked, hints, 
               ]}
               onSet={(kind) => onSet({ kind: kind === "on-off" ? "on-off" : "once" })}
             />
-            , fired by the key{" "}
-            <chakra.input
-              {...inputLook}
-              aria-label="Key"
-              width="52px"
-              textAlign="center"
-              value={cue.key}
-              maxLength={1}
-              placeholder="none"
-              onChange={(e) => onSet({ key: e.currentTarget.value.toLowerCase().replace(/[.?\s]/g, "") })}
-            />
-            , in chat by{" "}
+            , fired by the key <KeyField cue={cue} cues={cues} games={parts.games} onSet={(key) => onSet({ key })} onTake={onTakeKey} />, in
+            chat by{" "}
             <chakra.input
               {...inputLook}
               aria-label="Chat word"

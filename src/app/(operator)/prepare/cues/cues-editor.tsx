@@ -85,6 +85,7 @@ export function CuesEditor({
               <CueCard
                 key={cue.id}
                 cue={cue}
+                cues={book.cues}
                 parts={parts}
                 open={open === cue.id}
                 isLive={isLive}
@@ -96,6 +97,9 @@ export function CuesEditor({
                 onFire={() => void fire(cue, "click")}
                 onLinked={(on) => setLinked((all) => (on ? [...all, cue.id] : all.filter((id) => id !== cue.id)))}
                 onSet={(part) => put(book.cues.map((c) => (c.id === cue.id ? { ...c, ...part } : c)))}
+                onTakeKey={(key, from) =>
+                  put(book.cues.map((c) => (c.id === cue.id ? { ...c, key } : c.id === from.id ? { ...c, key: "" } : c)))
+                }
                 onRemove={() => put(book.cues.filter((c) => c.id !== cue.id))}
               />
             );
