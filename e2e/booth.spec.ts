@@ -19,7 +19,7 @@ async function toBooth(page: Page, as: "owner" | "moderator" = "owner"): Promise
 }
 /** By the API; and the page knows, so that its keys are there. */
 const onAir = async (page: Page): Promise<void> => {
-  const done = await ask(page, "POST", "/games/show/hand", { command: { do: "show", what: "on-air" }, id: `command-${Date.now()}` });
+  const done = await ask(page, "POST", "/games/show/command", { command: { do: "show", what: "on-air" }, id: `command-${Date.now()}` });
   expect(done.ok).toBe(true);
   await expect(state(page)).toHaveAttribute("data-show", "on");
 };
@@ -168,6 +168,17 @@ test("the show begins and ends by hand or by the platform, and its tape is the s
   await page.goto(`${base}/run`);
   await give({ kind: "live" });
   await expect(state(page)).toHaveAttribute("data-show", "on");
+  // What ends it is asked twice, as on the phone; whoever goes elsewhere has not said yes.
+  const menu = page.getByRole("button", { name: "The show: On air" });
+  await menu.click();
+  await page.getByRole("menuitem", { name: "End the show" }).click();
+  await expect(page.getByRole("menuitem", { name: "Yes, end the show" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await menu.click();
+  await expect(state(page)).toHaveAttribute("data-show", "on");
+  await page.getByRole("menuitem", { name: "End the show" }).click();
+  await page.getByRole("menuitem", { name: "Yes, end the show" }).click();
+  await expect(state(page)).toHaveAttribute("data-show", "off");
 });
 
 test("the tape is planned by hand: dragged, moved by keys, undone, started early, once more", async ({ page }) => {

@@ -51,7 +51,7 @@ test("on a fresh start the boss is set up, tried, placed, felled from the rig, a
   await page.getByRole("button", { name: "Publish to “Main stage”" }).click();
   await expect(page.getByText(/Published as version 2/)).toBeVisible();
   // A running boss takes the new version between two signals; its health begins anew when it is started over.
-  expect((await ask(page, "POST", "/games/old-spall/hand", { command: { do: "start-over" }, id: "start-over-1" })).ok).toBe(true);
+  expect((await ask(page, "POST", "/games/old-spall/command", { command: { do: "start-over" }, id: "start-over-1" })).ok).toBe(true);
 
   // Place it.
   await page.goto(`${base}/prepare/overlays/main-stage`);
@@ -137,7 +137,7 @@ test("killed twenty times in the middle of a fight, health, hits and reigns are 
     value: { revision: number };
   };
   expect((await ask(page, "POST", "/games/old-spall/publish", { revision: saved.value.revision })).ok).toBe(true);
-  expect((await ask(page, "POST", "/games/old-spall/hand", { command: { do: "start-over" }, id: "start-over-2" })).ok).toBe(true);
+  expect((await ask(page, "POST", "/games/old-spall/command", { command: { do: "start-over" }, id: "start-over-2" })).ok).toBe(true);
   const reignsBefore = (await kept("reign")).length;
   const newest = (await kept("hit"))[0]?.id ?? 0;
   let accepted = 0;

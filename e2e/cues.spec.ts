@@ -50,6 +50,36 @@ test("an on/off cue stays until it is fired again: through a reload of the page 
   await expect(overlay.getByText("Back in five minutes")).toHaveCount(0);
 });
 
+test("a key that is taken says by whom, and is not shadowed; from another cue it can be taken, and that can be undone", async ({
+  page,
+}) => {
+  await page.goto(`${base}/prepare/cues`);
+  const door = page.locator("[data-cue=kiln-door]");
+  await door.getByRole("button", { name: "Change" }).click();
+  const key = door.getByLabel("Key");
+  await expect(key).toHaveValue("q");
+  for (const [typed, by] of [
+    ["h", /H is used for (boss battle|emote wall): /i],
+    ["k", "K is used for skipping what plays"],
+    [".", ". is used for hush"],
+  ] as const) {
+    await key.fill(typed);
+    await expect(door.getByRole("alert")).toContainText(by);
+    await expect(key).toHaveValue("q");
+  }
+  await key.fill("a");
+  await expect(door.getByRole("alert")).toContainText("A fires “");
+  await key.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(key).toHaveValue("a");
+  await expect(page.getByTestId("save-state")).toContainText("Saved ·");
+  const other = page.locator("[data-cue=bell]");
+  await expect(other.locator("kbd")).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(key).toHaveValue("q");
+  await expect(other.locator("kbd")).toHaveText("a");
+});
+
 test("a trigger address is made, copied without being shown, replaced and turned off", async ({ page }) => {
   await page.goto(`${base}/prepare/cues`);
   await page.getByRole("button", { name: "Add a cue" }).click();

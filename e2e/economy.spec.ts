@@ -167,7 +167,7 @@ test("the viewer page works without script: read, tied to a name, bought", async
 test("what is private is sealed, read by the owner alone, and gone from moderators’ eyes", async ({ page, browser }) => {
   test.setTimeout(90_000);
   await signIn(page);
-  await ask(page, "POST", "/games/points/hand", {
+  await ask(page, "POST", "/games/points/command", {
     command: { do: "adjust", viewer: "loamy", name: "loamy", by: 9_000, why: "for the test" },
     id: "hand-adjust-1",
   });

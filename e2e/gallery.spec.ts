@@ -1,5 +1,5 @@
 import { expect } from "@playwright/test";
-import { ask, base, copyLink, facts, nothingShows, openOverlay, say, sayUntilShown, seen, signIn, test } from "./support";
+import { ask, base, control, copyLink, facts, nothingShows, openOverlay, say, sayUntilShown, seen, signIn, test } from "./support";
 
 test("a game is copied, removed where it is in use, seen nowhere, and brought back with all that was kept", async ({ page, context }) => {
   await signIn(page);
@@ -32,6 +32,29 @@ test("a game is copied, removed where it is in use, seen nowhere, and brought ba
   await expect(boss).toContainText("Old Spall at");
   await expect.poll(async () => Object.keys((await facts(overlay)).shown)).toContain("old-spall");
   await expect(viewer.getByText(/needs a game that is not there any more/)).toHaveCount(0);
+});
+
+test("a game that is removed is replaced by another of its kind wherever it is used", async ({ page }) => {
+  await control("/demo/reset");
+  await signIn(page);
+  const made = await ask(page, "POST", "/games", { kind: "boss-battle", like: "old-spall", name: "Young Spall" });
+  const { id } = made.value as { id: string };
+  expect(await ask(page, "POST", `/games/${id}/publish`, { revision: 1 })).toMatchObject({ ok: true });
+  await page.goto(`${base}/prepare`);
+  await page.locator("[data-game=old-spall]").getByRole("button", { name: "More for Old Spall" }).click();
+  await page.getByRole("menuitem", { name: "Remove" }).click();
+  const asked = page.getByRole("alertdialog", { name: "Old Spall is in use" });
+  await asked.getByLabel("What stands in its place").selectOption("Young Spall");
+  await expect(asked).toContainText("From now on they do it with Young Spall.");
+  await asked.getByRole("button", { name: "Replace it" }).click();
+  await expect(page.getByText("Old Spall was removed; Young Spall stands in its place.")).toBeVisible();
+  await page.goto(`${base}/prepare/cues`);
+  await expect(page.locator("[data-cue=knock]")).toContainText("Young Spall");
+  await page.locator("[data-cue=knock]").getByRole("button", { name: /^Fire/ }).click();
+  // On air at once: the cue hits the other game.
+  await page.goto(`${base}/prepare`);
+  await expect(page.locator(`[data-game="${id}"]`)).toContainText("at 550 of 600");
+  await control("/demo/reset");
 });
 
 test("an overlay is renamed, removed with its pages, and brought back with its link", async ({ page, context }) => {

@@ -95,9 +95,9 @@ test("a code pairs one phone, once; a paired phone may act and nothing else; unp
   await phone.waitForURL(/sign-in/);
   await phone.goto(`${base}/remote`);
   await expect(phone.getByRole("button", { name: "Hush" })).toBeVisible();
-  expect((await ask(phone, "POST", "/games/old-spall/hand", { command: { do: "damage", amount: 5 }, id: "hand-from-phone" })).ok).toBe(
-    true,
-  );
+  expect(
+    (await ask(phone, "POST", "/games/old-spall/command", { command: { do: "damage", amount: 5 }, id: "command-from-phone" })).ok,
+  ).toBe(true);
   for (const [method, path] of [
     ["POST", "/remotes"],
     ["POST", "/say"],

@@ -1,4 +1,4 @@
-import { type BrowserContext, expect, type Page, test as plainTest } from "@playwright/test";
+import { type BrowserContext, expect, type Locator, type Page, test as plainTest } from "@playwright/test";
 import sharp from "sharp";
 
 const given = (name: string): string => {
@@ -106,6 +106,30 @@ export async function giveOnce(given: Give): Promise<boolean> {
 export async function giveRaw(text: string, type: string): Promise<{ status: number; said: string }> {
   const response = await fetch(`${practice}/event/raw`, { method: "POST", body: JSON.stringify({ text, type }) });
   return (await response.json()) as { status: number; said: string };
+}
+/** A person who has no mouse: counts every key, goes to something by Tab alone, and gives up after sixty. */
+export function byKeys(page: Page) {
+  let pressed = 0;
+  const press = async (key: string): Promise<void> => {
+    pressed += 1;
+    await page.keyboard.press(key);
+  };
+  return {
+    press,
+    type: async (text: string): Promise<void> => {
+      pressed += text.length;
+      await page.keyboard.type(text);
+    },
+    to: async (there: Locator): Promise<void> => {
+      await there.waitFor();
+      for (let n = 0; n < 60; n += 1) {
+        if (await there.evaluate((el) => el === document.activeElement)) return;
+        await press("Tab");
+      }
+      throw new Error(`not reached by sixty tabs: ${String(there)}`);
+    },
+    pressed: () => pressed,
+  };
 }
 /** Waits until what has just been changed is drawn and nothing is on its way any more, but what goes on for long. */
 export const settled = (page: Page): Promise<void> =>

@@ -2,6 +2,7 @@
 import { Box, Button, chakra, Menu, Portal, Text } from "@chakra-ui/react";
 import { ChevronDown } from "lucide-react";
 import { tell } from "../../ui/toaster";
+import { useSure } from "../../ui/sure";
 import { clockOf, commandAndTell, theShow, useNow, useShow } from "./show";
 
 const Clock = ({ sinceMs }: { sinceMs: number }) => {
@@ -16,8 +17,7 @@ const Clock = ({ sinceMs }: { sinceMs: number }) => {
 /** Whether a show is on, since when, and what can be done about it. */
 export function ShowState() {
   const show = useShow();
-  if (show === null) return null;
-  const { state } = show;
+  const state = show?.state ?? "off";
   const words = { off: "Off air", rehearsing: "Rehearsing", on: "On air" }[state];
   const go = async (what: "on-air" | "rehearse" | "end"): Promise<void> => {
     if (!(await commandAndTell(theShow, { do: "show", what }))) return;
@@ -25,8 +25,11 @@ export function ShowState() {
     else if (what === "on-air") tell("On air. What counts per show begins now.");
     else tell(state === "rehearsing" ? "The rehearsal ended. Every game stands as it did before." : "The show ended.");
   };
+  // As on the phone: what ends a show is asked twice.
+  const ending = useSure(state === "rehearsing" ? "End the rehearsal" : "End the show", () => void go("end"));
+  if (show === null) return null;
   return (
-    <Menu.Root positioning={{ placement: "bottom-end" }}>
+    <Menu.Root positioning={{ placement: "bottom-end" }} onOpenChange={ending.leave}>
       <Menu.Trigger asChild>
         <Button
           size="sm"
@@ -68,8 +71,8 @@ export function ShowState() {
               </Menu.Item>
             )}
             {state !== "off" && (
-              <Menu.Item value="end" color="brickText" onClick={() => void go("end")}>
-                <Text fontWeight="700">{state === "rehearsing" ? "End the rehearsal" : "End the show"}</Text>
+              <Menu.Item value="end" color="brickText" closeOnSelect={ending.sure} onClick={ending.press}>
+                <Text fontWeight="700">{ending.words}</Text>
               </Menu.Item>
             )}
           </Menu.Content>

@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { asksFor, buttonsOf, commandOf, withAmount } from "../../core/games/buttons";
 import { gameOf, isGame } from "../../core/games/registry";
 import { nextItem } from "../../core/show/rules";
@@ -11,6 +11,7 @@ import { useLive, useLiveLink } from "../_frame/live";
 import { setHush } from "../_frame/top-bar";
 import { fireCue, useCues } from "../(operator)/run/cue-keys";
 import { useDecisions } from "../(operator)/run/waiting";
+import { useSure } from "../../ui/sure";
 
 /** The booth's hands on a phone: hush, what waits, cues, the running games, the show. Everything at least 48 px high. */
 export function Remote({
@@ -182,21 +183,18 @@ const Big = ({ children, onClick, main = false }: Readonly<{ children: React.Rea
 );
 /** Pressed by mistake in a pocket it does nothing: it asks once. */
 function Sure({ words, onClick }: Readonly<{ words: string; onClick: () => void }>) {
-  const [sure, setSure] = useState(false);
+  const asked = useSure(words, onClick);
   return (
     <Button
       flex="1"
       minH="52px"
-      variant={sure ? "solid" : "outline"}
+      variant={asked.sure ? "solid" : "outline"}
       colorPalette="brick"
       fontWeight="700"
-      onBlur={() => setSure(false)}
-      onClick={() => {
-        if (sure) onClick();
-        setSure(!sure);
-      }}
+      onBlur={asked.leave}
+      onClick={asked.press}
     >
-      {sure ? `Yes, ${words[0]?.toLowerCase() ?? ""}${words.slice(1)}` : words}
+      {asked.words}
     </Button>
   );
 }

@@ -7,6 +7,7 @@ import type { Command } from "../../../core/signals/signal";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
 import { tell } from "../../../ui/toaster";
+import { useSure } from "../../../ui/sure";
 
 const actId = (kind: string, name: string): string => `game.${kind}.${name}`;
 
@@ -62,7 +63,7 @@ function ActionButton({
   disabled,
   onClick,
 }: Readonly<{ of: NamedAction; cap: React.ReactNode; disabled: boolean; onClick: () => void }>) {
-  const [sure, setSure] = useState(false);
+  const asked = useSure(action.label, onClick);
   return (
     <Button
       size="sm"
@@ -70,17 +71,13 @@ function ActionButton({
       px="2.5"
       justifyContent="space-between"
       disabled={disabled}
-      color={sure ? "brickText" : undefined}
-      borderColor={sure ? "brickText" : undefined}
-      onBlur={() => setSure(false)}
-      onClick={() => {
-        // What can't be taken back is asked twice.
-        if (action.sure === true && !sure) return setSure(true);
-        setSure(false);
-        onClick();
-      }}
+      color={asked.sure ? "brickText" : undefined}
+      borderColor={asked.sure ? "brickText" : undefined}
+      onBlur={asked.leave}
+      onClick={action.sure === true ? asked.press : onClick}
     >
-      {sure ? `Yes, ${action.label.toLowerCase()}` : `${action.label}${asksFor(action) === null ? "" : "…"}`} {cap}
+      {asked.words}
+      {asksFor(action) === null ? "" : "…"} {cap}
     </Button>
   );
 }

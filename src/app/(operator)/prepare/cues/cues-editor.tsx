@@ -13,6 +13,8 @@ import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
 import { bookFacts, type Parts } from "../_effects/parts";
+import { starterCues } from "../../../../core/cues/starter";
+import { BeginWith } from "../begin-with";
 import { CueCard } from "./cue-card";
 
 const freshId = (): string => crypto.getRandomValues(new Uint32Array(3)).join("-");
@@ -106,9 +108,11 @@ export function CuesEditor({
           })}
         </Stack>
         {book.cues.length === 0 && (
-          <Text bg="raised" borderRadius="10px" p="4">
-            There is no cue yet. Add one, choose what it does, give it a key, and publish.
-          </Text>
+          <BeginWith
+            words="There is no cue yet. Add one, choose what it does, give it a key, and publish."
+            offer="Begin with three cues"
+            onBegin={() => put(starterCues((n) => `c${Date.now().toString(36)}${n}`))}
+          />
         )}
         <Button
           mt="4"

@@ -4,6 +4,8 @@ import { Plus, Search } from "lucide-react";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
+import { starterRewards } from "../../../../core/rewards/starter";
+import { BeginWith } from "../begin-with";
 import { fold } from "../../../../core/kernel/fold";
 import { newReward, type Reward, type RewardBook, rewardBookSchema } from "../../../../core/rewards/settings";
 import { wordFrom } from "../../../../core/rewards/sentences";
@@ -158,9 +160,11 @@ export function RewardsEditor({
           />
           {picked.size > 1 && <BulkBar many={picked.size} onBulk={bulk} onNone={() => setPicked(new Set())} />}
           {book.rewards.length === 0 && (
-            <Text bg="raised" borderRadius="10px" p="4">
-              There is no reward yet. Drop sounds above to sell them, or add a reward and choose what happens.
-            </Text>
+            <BeginWith
+              words="There is no reward yet. Drop sounds above to sell them, or add a reward and choose what happens."
+              offer="Begin with three rewards"
+              onBegin={() => put(starterRewards(() => freshId()))}
+            />
           )}
           {categories.map((category) => (
             <Box key={category} mb="4">

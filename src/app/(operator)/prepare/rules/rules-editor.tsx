@@ -1,4 +1,5 @@
 "use client";
+import { BeginWith } from "../begin-with";
 import { starterRules } from "../../../../core/rules/starter";
 import { arrayMove } from "@dnd-kit/sortable";
 import { SortableList, SortableRow } from "../../../../ui/sortable";
@@ -88,12 +89,11 @@ export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft
             </SortableList>
           </Stack>
           {book.rules.length === 0 && (
-            <Flex bg="raised" borderRadius="10px" p="4" gap="4" align="center" wrap="wrap">
-              <Text flex="1">There is no rule yet. Add one: choose what it answers, then what happens.</Text>
-              <Button variant="outline" fontWeight="700" onClick={() => put(starterRules((n) => `r${Date.now().toString(36)}${n}`))}>
-                Begin with three rules
-              </Button>
-            </Flex>
+            <BeginWith
+              words="There is no rule yet. Add one: choose what it answers, then what happens."
+              offer="Begin with three rules"
+              onBegin={() => put(starterRules((n) => `r${Date.now().toString(36)}${n}`))}
+            />
           )}
           <Flex mt="4" gap="2" align="center" wrap="wrap">
             <Text fontWeight="700">Add a rule: when</Text>
