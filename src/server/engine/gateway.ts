@@ -129,8 +129,8 @@ export function openGateway({
     const schema = /^\/schemas\/([a-z0-9.-]{1,60})\.json$/.exec(path)?.[1];
     if (path === "/api/hush") void hush(req, res).catch(fail);
     else if (path === "/schemas" || path === "/schemas/" || schema !== undefined) schemas(res, schema ?? null);
-    else if (path === "/overlay") void file(res, "overlay.html", false);
-    else if (path.startsWith("/built/")) void file(res, path.slice(7), /-[A-Z0-9]{8}\.|\.woff2$/.test(path));
+    else if (path === "/overlay") file(req, res, "overlay.html", false);
+    else if (path.startsWith("/built/")) file(req, res, path.slice(7), /-[A-Z0-9]{8}\.|\.woff2$/.test(path));
     else if (sha !== undefined) prop(res, sha).catch(fail);
     else if (marked !== null) {
       const channel = channelId(marked[1] ?? "");

@@ -1,16 +1,8 @@
-import type { ServerResponse } from "node:http";
-import { readFile } from "node:fs/promises";
-import { extname, join, normalize } from "node:path";
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { LRUCache } from "lru-cache";
+import send from "send";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
 import type { EngineStore } from "../ports/engine-store";
-
-const types: Readonly<Record<string, string>> = {
-  ".js": "text/javascript; charset=utf-8",
-  ".css": "text/css; charset=utf-8",
-  ".html": "text/html; charset=utf-8",
-  ".woff2": "font/woff2",
-  ".map": "application/json",
-};
 
 /** What an overlay page may do: its own files and the engine, nothing else. */
 const overlayPolicy =
@@ -20,30 +12,28 @@ export const plain = (res: ServerResponse, status: number, text: string): void =
   res.writeHead(status, { "content-type": "text/plain; charset=utf-8", "x-content-type-options": "nosniff" }).end(text);
 };
 
-/** Built files and props; what lasts is kept in memory, so that overlays can be reloaded while the database is away. */
+const year = 31_536_000_000;
+
+/** Built files, and props: these are kept in memory, so that overlays can be reloaded while the database is away. */
 export function lastingFiles(store: EngineStore, builtDir: string) {
-  const fonts = new Map<string, { body: Buffer; type: string }>();
-  const file = async (res: ServerResponse, name: string, lasting: boolean): Promise<void> => {
-    const path = normalize(name).replace(/^(\.\.[/\\])+/, "");
-    try {
-      let known = fonts.get(path);
-      if (known === undefined) {
-        known = { body: await readFile(join(builtDir, path)), type: types[extname(path)] ?? "application/octet-stream" };
-        if (lasting) fonts.set(path, known);
-      }
-      res.writeHead(200, {
-        "content-type": known.type,
-        "x-content-type-options": "nosniff",
-        "cache-control": lasting ? "public, max-age=31536000, immutable" : "no-cache",
-        "content-security-policy": overlayPolicy,
-        "referrer-policy": "no-referrer",
-      });
-      res.end(known.body);
-    } catch {
-      plain(res, 404, "not found");
-    }
+  const file = (req: IncomingMessage, res: ServerResponse, name: string, lasting: boolean): void => {
+    send(req, name, {
+      root: builtDir,
+      index: false,
+      dotfiles: "ignore",
+      ...(lasting ? { maxAge: year, immutable: true } : { cacheControl: false }),
+    })
+      .on("headers", (out: ServerResponse) => {
+        out.setHeader("x-content-type-options", "nosniff");
+        out.setHeader("content-security-policy", overlayPolicy);
+        out.setHeader("referrer-policy", "no-referrer");
+        if (!lasting) out.setHeader("cache-control", "no-cache");
+      })
+      .on("error", () => (res.headersSent ? res.destroy() : plain(res, 404, "not found")))
+      .on("directory", () => plain(res, 404, "not found"))
+      .pipe(res);
   };
-  const props = new Map<string, { mime: string; bytes: Buffer }>();
+  const props = new LRUCache<string, { mime: string; bytes: Buffer }>({ max: 600 });
   const picture = (
     res: ServerResponse,
     mime: string,
@@ -65,7 +55,6 @@ export function lastingFiles(store: EngineStore, builtDir: string) {
     if (known === undefined) {
       const found = await store.prop(sha);
       if (found === null) return plain(res, 404, "not found");
-      if (props.size > 600) props.delete(props.keys().next().value ?? "");
       props.set(sha, (known = found));
     }
     picture(res, known.mime, known.bytes, true);

@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import type { Decoder } from "../decode/decoder";
 import type { Sheet } from "../pictures/sheet";
 import { RecentIds } from "./recent-ids";
@@ -12,7 +13,7 @@ const mostBytes = 1024 * 1024;
  */
 export class PlatformEmotes {
   private readonly seen = new Map<string, RecentIds>();
-  private readonly known = new Map<string, Promise<Sheet | null>>();
+  private readonly known = new LRUCache<string, Promise<Sheet | null>>({ max: mostKept });
 
   constructor(private readonly decoder: Decoder) {}
 
@@ -28,7 +29,6 @@ export class PlatformEmotes {
     const address = template.replaceAll("{id}", encodeURIComponent(id));
     const known = this.known.get(address);
     if (known !== undefined) return known;
-    if (this.known.size >= mostKept) this.known.delete(this.known.keys().next().value ?? "");
     const fetched = fetchPicture(address, this.decoder).then((sheet) => {
       // A failure is asked again after a while, not for every page that wants it.
       if (sheet === null) setTimeout(() => this.known.delete(address), 30_000).unref();

@@ -1,36 +1,31 @@
+import { LRUCache } from "lru-cache";
+
 /**
  * Answers to what was asked lately, by id: whoever asks again with the same id hears what came of it the
- * first time, also while that is still under way. Two generations, so that forgetting costs nothing per id.
+ * first time, also while that is still under way.
  */
 export class RecentAnswers<T> {
-  private young = new Map<string, Promise<T>>();
-  private old = new Map<string, Promise<T>>();
+  private readonly answers: LRUCache<string, Promise<T>>;
 
-  constructor(private readonly kept: number) {}
+  constructor(kept: number) {
+    this.answers = new LRUCache({ max: kept });
+  }
 
   /** `keep` says of an answer whether it is one; what is none may be asked again. */
   once(id: string, work: () => Promise<T>, keep: (answer: T) => boolean): Promise<T> {
-    const before = this.young.get(id) ?? this.old.get(id);
+    const before = this.answers.get(id);
     if (before !== undefined) return before;
-    const forget = (): void => {
-      this.young.delete(id);
-      this.old.delete(id);
-    };
     const answer = work().then(
       (value) => {
-        if (!keep(value)) forget();
+        if (!keep(value)) this.answers.delete(id);
         return value;
       },
       (error: unknown) => {
-        forget();
+        this.answers.delete(id);
         throw error;
       },
     );
-    this.young.set(id, answer);
-    if (this.young.size >= this.kept) {
-      this.old = this.young;
-      this.young = new Map();
-    }
+    this.answers.set(id, answer);
     return answer;
   }
 }

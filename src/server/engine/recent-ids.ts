@@ -1,27 +1,21 @@
-/** Remembers the last ids seen; two generations, so that forgetting costs nothing per id. */
-export class RecentIds {
-  private young = new Set<string>();
-  private old = new Set<string>();
+import { LRUCache } from "lru-cache";
 
-  constructor(private readonly kept: number) {}
+/** Ids that were seen lately, and no more of them than so many. */
+export class RecentIds {
+  private readonly ids: LRUCache<string, true>;
+
+  constructor(kept: number) {
+    this.ids = new LRUCache({ max: kept });
+  }
 
   has(id: string): boolean {
-    return this.young.has(id) || this.old.has(id);
+    return this.ids.has(id);
   }
 
   /** False when the id was seen already. */
   add(id: string): boolean {
-    if (this.has(id)) return false;
-    this.young.add(id);
-    if (this.young.size >= this.kept) {
-      this.old = this.young;
-      this.young = new Set();
-    }
+    if (this.ids.has(id)) return false;
+    this.ids.set(id, true);
     return true;
-  }
-
-  forget(id: string): void {
-    this.young.delete(id);
-    this.old.delete(id);
   }
 }

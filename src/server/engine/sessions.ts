@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import type { EngineStore } from "../ports/engine-store";
 
 type Session = NonNullable<Awaited<ReturnType<EngineStore["session"]>>>;
@@ -14,14 +15,13 @@ export function rememberedSessions(
   store: EngineStore,
   now: () => number = Date.now,
 ): Readonly<{ of: (tokenHash: string) => Promise<Session | null>; recheck: () => Promise<void> }> {
-  const known = new Map<string, Readonly<{ session: Session; untilMs: number }>>();
+  const known = new LRUCache<string, Readonly<{ session: Session; untilMs: number }>>({ max: mostKept });
   return {
     of: async (tokenHash) => {
       const look = async (): Promise<Session | null> => {
         const session = await store.session(tokenHash, now());
-        known.delete(tokenHash);
-        if (session !== null) known.set(tokenHash, { session, untilMs: now() + keptMs });
-        if (known.size > mostKept) known.delete(known.keys().next().value ?? "");
+        if (session === null) known.delete(tokenHash);
+        else known.set(tokenHash, { session, untilMs: now() + keptMs });
         return session;
       };
       const kept = known.get(tokenHash);

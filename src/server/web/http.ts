@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import { cookies, headers } from "next/headers";
 import type { z } from "zod";
 import { refused, type Refusal, type Result } from "../../core/kernel/refusal";
@@ -14,7 +15,7 @@ export const sessionCookie = "izzam_session";
 export const remoteCookie = "izzam_remote";
 const longestBody = 256 * 1024;
 
-const lately = new Map<string, Readonly<{ session: Session; untilMs: number }>>();
+const lately = new LRUCache<string, Readonly<{ session: Session; untilMs: number }>>({ max: 1_000 });
 
 /** The operator who is signed in here. A phone's pairing is no sign-in. */
 export async function currentSession(): Promise<Session | null> {
@@ -35,7 +36,6 @@ async function sessionIn(cookie: string): Promise<Session | null> {
     const session = await store.accounts.session(hash, clock.now());
     if (session === null) lately.delete(hash);
     else lately.set(hash, { session, untilMs: clock.now() + 3_600_000 });
-    if (lately.size > 1_000) lately.delete(lately.keys().next().value ?? "");
     return session;
   } catch (error) {
     // Hush must work while the database is away: who was known within the last hour still is.
@@ -47,7 +47,7 @@ async function sessionIn(cookie: string): Promise<Session | null> {
 export const forgetSession = (session: Session): void => void lately.delete(session.tokenHash);
 /** Whoever was removed, or signed out elsewhere, is not remembered as signed in when the database is away. */
 export function forgetOperator(operatorId: string, butTokenHash = ""): void {
-  for (const [hash, { session }] of lately) if (session.operatorId === operatorId && hash !== butTokenHash) lately.delete(hash);
+  for (const [hash, { session }] of lately.entries()) if (session.operatorId === operatorId && hash !== butTokenHash) lately.delete(hash);
 }
 
 const statusOf = ({ code }: Refusal): number => {
