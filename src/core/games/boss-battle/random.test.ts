@@ -1,114 +1,118 @@
 import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
 import { emoteIndex } from "../../chat/emotes";
-import { chanceFrom, pick } from "../../kernel/chance";
 import { replay } from "../../module/replay";
 import { bareContext } from "../../module/module";
 import type { Signal, Viewer } from "../../signals/signal";
 import { bossBattle } from "./definition";
-import { type BossSettings, bossSettingsSchema } from "./settings";
+import { bossSettingsSchema } from "./settings";
 
 const ctx = bareContext(emoteIndex([]));
-const viewers: Viewer[] = ["ada", "bo", "cy"].map((id) => ({ id, name: id.toUpperCase(), roles: [] }));
-const from = <T>(chance: () => number, list: readonly T[]): T => list[pick(chance, list.length)] as T;
+const viewer = fc.constantFrom("ada", "bo", "cy").map((id): Viewer => ({ id, name: id.toUpperCase(), roles: [] }));
+const giver = fc.option(viewer, { freq: 5 });
+const upTo = (most: number) => fc.nat(most - 1);
 
-function settingsFrom(chance: () => number): BossSettings {
-  const rate = () => ({
-    rate: { give: pick(chance, 60), per: 1 + pick(chance, 200) },
-    most: pick(chance, 3) === 0 ? 1 + pick(chance, 500) : 0,
-  });
-  const base = bossBattle.defaults;
-  return bossSettingsSchema.parse({
-    ...base,
-    health: 1 + pick(chance, 900),
-    hits: { ...base.hits, tip: rate(), raid: rate(), gift: rate(), follow: { rate: { give: pick(chance, 50), per: 1 }, most: 0 } },
-    champion: { own: from(chance, ["heal", "nothing", "hurt"]), healing: from(chance, ["full", "endless"]) },
-    growth: {
-      ...base.growth,
-      how: from(chance, ["none", "step", "percent", "matched"]),
-      step: pick(chance, 300),
-      percent: pick(chance, 80),
-      ceiling: pick(chance, 2) * 3_000,
-    },
-    carry: from(chance, ["nothing", "leftover", "whole", "strikes"]),
-    next: from(chance, ["striker", "roster", "same"]),
-    roster: [...base.roster, { id: "b", name: "B", figure: "bowl" }],
-  });
-}
+const base = bossBattle.defaults;
+const hitRate = fc.record({
+  rate: fc.record({ give: upTo(60), per: fc.integer({ min: 1, max: 200 }) }),
+  most: fc.oneof(fc.constant(0), fc.integer({ min: 1, max: 500 })),
+});
+const settingsOf = fc
+  .record({
+    health: fc.integer({ min: 1, max: 900 }),
+    hits: fc.record({ tip: hitRate, raid: hitRate, gift: hitRate, follow: upTo(50) }),
+    own: fc.constantFrom("heal", "nothing", "hurt"),
+    healing: fc.constantFrom("full", "endless"),
+    how: fc.constantFrom("none", "step", "percent", "matched"),
+    step: upTo(300),
+    percent: upTo(80),
+    ceiling: fc.constantFrom(0, 3_000),
+    carry: fc.constantFrom("nothing", "leftover", "whole", "strikes"),
+    next: fc.constantFrom("striker", "roster", "same"),
+  })
+  .map(({ hits: { follow, ...hits }, own, healing, how, step, percent, ceiling, ...rest }) =>
+    bossSettingsSchema.parse({
+      ...base,
+      ...rest,
+      hits: { ...base.hits, ...hits, follow: { rate: { give: follow, per: 1 }, most: 0 } },
+      champion: { own, healing },
+      growth: { ...base.growth, how, step, percent, ceiling },
+      roster: [...base.roster, { id: "b", name: "B", figure: "bowl" }],
+    }),
+  );
 
-function signalsFrom(chance: () => number, count: number): Signal[] {
+type Given<T = Signal> = T extends Signal ? Omit<T, "seq" | "atMs" | "id"> : never;
+const tip = fc
+  .record({ viewer: giver, amount: upTo(3_000) })
+  .map(({ viewer, amount }): Given => ({ kind: "tip", viewer, amountMinor: amount, currency: "EUR", homeMinor: amount, text: "" }));
+const command = fc
+  .oneof(
+    fc.constant({ do: "undo" }),
+    upTo(90).map((amount) => ({ do: "heal", amount })),
+    upTo(90).map((amount) => ({ do: "damage", amount })),
+  )
+  .map((command): Given => ({ kind: "command", gameId: "b", by: "op", viewer: null, command }));
+const given: fc.Arbitrary<Given> = fc.oneof(
+  { weight: 48, arbitrary: tip },
+  { weight: 12, arbitrary: viewer.map((viewer): Given => ({ kind: "follow", viewer })) },
+  {
+    weight: 12,
+    arbitrary: fc
+      .record({ viewer: giver, count: fc.integer({ min: 1, max: 20 }) })
+      .map(({ viewer, count }): Given => ({ kind: "gift", viewer, count, recipients: [] })),
+  },
+  {
+    weight: 12,
+    arbitrary: fc.record({ viewer, viewers: upTo(500) }).map(({ viewer, viewers }): Given => ({ kind: "raid", viewer, viewers })),
+  },
+  { weight: 12, arbitrary: command },
+  { weight: 11, arbitrary: fc.constantFrom("live", "ended").map((kind): Given => ({ kind, viewer: null })) },
+  {
+    weight: 1,
+    arbitrary: fc.constant<Given>({ kind: "command", gameId: "b", by: "op", viewer: null, command: { do: "start-over" } }),
+  },
+);
+const evening = fc.array(fc.record({ afterMs: upTo(20_000), given }), { minLength: 1, maxLength: 250, size: "max" }).map((steps) => {
   let atMs = 1_000;
-  return Array.from({ length: count }, (_, i): Signal => {
-    atMs += pick(chance, 20_000);
-    const head = { seq: i + 1, atMs, id: `s${i}` };
-    const viewer = from(chance, viewers);
-    const giver = pick(chance, 5) === 0 ? null : viewer;
-    switch (pick(chance, 9)) {
-      case 0:
-        return { ...head, kind: "follow", viewer };
-      case 1:
-        return { ...head, kind: "gift", viewer: giver, count: 1 + pick(chance, 20), recipients: [] };
-      case 2:
-        return { ...head, kind: "raid", viewer, viewers: pick(chance, 500) };
-      case 3:
-        return {
-          ...head,
-          kind: "command",
-          gameId: "b",
-          by: "op",
-          viewer: null,
-          command: from(chance, [
-            { do: "undo" },
-            { do: "heal", amount: pick(chance, 90) },
-            { do: "damage", amount: pick(chance, 90) },
-          ] as const),
-        };
-      case 4:
-        return pick(chance, 12) === 0
-          ? { ...head, kind: "command", gameId: "b", by: "op", viewer: null, command: { do: "start-over" } }
-          : { ...head, kind: from(chance, ["live", "ended"]), viewer: null };
-      default: {
-        const amount = pick(chance, 3_000);
-        return { ...head, kind: "tip", viewer: giver, amountMinor: amount, currency: "EUR", homeMinor: amount, text: "" };
-      }
-    }
-  });
-}
+  return steps.map(({ afterMs, given }, i): Signal => ({ ...given, seq: i + 1, atMs: (atMs += afterMs), id: `s${i}` }));
+});
 
 describe("a boss battle under any settings and any signals", () => {
-  test.each(Array.from({ length: 30 }, (_, i) => i + 1))("seed %i: every hit, heal and reign adds up", (seed) => {
-    const chance = chanceFrom(seed * 7919);
-    const settings = settingsFrom(chance);
-    const signals = signalsFrom(chance, 250);
-    const outcomes = replay(bossBattle, settings, signals, ctx);
-    let health = settings.health;
-    let falls = 0;
-    let reigns = 0;
-    for (const { durable, kept = [], effects } of outcomes) {
-      expect(Number.isSafeInteger(durable.health) && durable.health > 0).toBe(true);
-      expect(durable.max).toBeGreaterThan(0);
-      expect(durable.boss.name).not.toBe("");
-      expect(durable.kept.every(([, r]) => r > 0)).toBe(true);
-      for (const k of kept) {
-        const body = k.body as { before?: number; after?: number; amount?: number; how?: string };
-        if (k.kind === "reign") {
-          reigns += 1;
-          if (body.how === "start-over") falls = 0;
-          else falls += 1;
-          health = -1;
-          continue;
-        }
-        // The first blow after a fall meets the next boss, whatever it was given.
-        if (health >= 0) expect(body.before).toBe(health);
-        health = body.after ?? health;
-        if (k.kind === "hit") expect(body.after).toBe(Math.max(0, (body.before ?? 0) - (body.amount ?? 0)));
-      }
-      if (health < 0) health = durable.health;
-      expect(durable.health).toBe(health);
-      expect(durable.falls).toBe(falls);
-      for (const e of effects) expect(e.health).toBeGreaterThan(0);
-    }
-    expect(reigns).toBeGreaterThanOrEqual(falls);
-    // The same signals come to the same end.
-    expect(replay(bossBattle, settings, signals, ctx)[249]).toEqual(outcomes[249]);
+  test("every hit, heal and reign adds up; what fails is told as the shortest evening that fails", () => {
+    fc.assert(fc.property(settingsOf, evening, addsUp), { numRuns: 60 });
   });
 });
+
+function addsUp(settings: ReturnType<typeof bossSettingsSchema.parse>, signals: readonly Signal[]): void {
+  const outcomes = replay(bossBattle, settings, signals, ctx);
+  let health = settings.health;
+  let falls = 0;
+  let reigns = 0;
+  for (const { durable, kept = [], effects } of outcomes) {
+    expect(Number.isSafeInteger(durable.health) && durable.health > 0).toBe(true);
+    expect(durable.max).toBeGreaterThan(0);
+    expect(durable.boss.name).not.toBe("");
+    expect(durable.kept.every(([, r]) => r > 0)).toBe(true);
+    for (const k of kept) {
+      const body = k.body as { before?: number; after?: number; amount?: number; how?: string };
+      if (k.kind === "reign") {
+        reigns += 1;
+        if (body.how === "start-over") falls = 0;
+        else falls += 1;
+        health = -1;
+        continue;
+      }
+      // The first blow after a fall meets the next boss, whatever it was given.
+      if (health >= 0) expect(body.before).toBe(health);
+      health = body.after ?? health;
+      if (k.kind === "hit") expect(body.after).toBe(Math.max(0, (body.before ?? 0) - (body.amount ?? 0)));
+    }
+    if (health < 0) health = durable.health;
+    expect(durable.health).toBe(health);
+    expect(durable.falls).toBe(falls);
+    for (const e of effects) expect(e.health).toBeGreaterThan(0);
+  }
+  expect(reigns).toBeGreaterThanOrEqual(falls);
+  // The same signals come to the same end.
+  expect(replay(bossBattle, settings, signals, ctx).at(-1)).toEqual(outcomes.at(-1));
+}
