@@ -11,6 +11,7 @@ const id = z.string().min(1).max(26).transform(channelId);
 const bodies = {
   reload: z.object({ channel: id }),
   refresh: z.object({ channel: id }),
+  forget: z.object({ channel: id, viewer: z.string().max(64) }),
   leave: z.object({ channel: id, token: z.string().min(40).max(64) }),
   command: z.object({
     channel: id,
@@ -59,6 +60,11 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     case "refresh": {
       await engine.runners.get(bodies.refresh.parse(body).channel)?.refresh();
       return answer({ ok: true });
+    }
+    case "forget": {
+      const { channel, viewer } = bodies.forget.parse(body);
+      await engine.runners.get(channel)?.forget(viewer);
+      return answer({ ok: true, value: null });
     }
     case "leave": {
       await engine.viewerLeaves(bodies.leave.parse(body).token);

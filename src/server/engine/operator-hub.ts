@@ -63,6 +63,11 @@ export class OperatorHub {
       }
       // A cue's rest is no state of its own, but its key must show it.
       if (kind === "cue") this.tell();
+    } else if (publication.kind === "forgotten") {
+      const line = this.line(channel);
+      const others = (items: readonly TalkItem[]): TalkItem[] => items.filter((item) => item.viewer?.id !== publication.viewer);
+      line.last = others(line.last);
+      line.items = others(line.items);
     } else if (publication.kind === "mark") {
       this.line(channel).marks.push(publication.mark);
     } else if (publication.kind === "changed") {

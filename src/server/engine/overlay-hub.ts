@@ -251,6 +251,7 @@ export class OverlayHub {
       case "talk":
       case "mark":
       case "changed":
+      case "forgotten":
         return;
     }
   }

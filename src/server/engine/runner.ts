@@ -181,6 +181,12 @@ export class Runner {
     return this.commits.refresh();
   }
 
+  /** What a viewer wrote that waits to be logged, and what is kept of them for the talk, goes; what is written is the store's. */
+  async forget(viewer: string): Promise<void> {
+    await this.log.forget(viewer);
+    this.deps.bus.publish(this.id, { kind: "forgotten", viewer });
+  }
+
   standing() {
     const now = this.deps.clock.now();
     return {

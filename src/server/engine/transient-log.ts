@@ -68,6 +68,12 @@ export class TransientLog {
     }
   }
 
+  /** Rows of one viewer that wait are dropped; what is on its way to the database has arrived there when this returns. */
+  async forget(viewer: string): Promise<void> {
+    await this.flushing;
+    this.rows = this.rows.filter((row) => row.viewer?.id !== viewer);
+  }
+
   /** Writes what is left, once. */
   async stop(): Promise<void> {
     this.stopped = true;

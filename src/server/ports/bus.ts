@@ -23,6 +23,8 @@ export type Publication =
       text: string;
       notes: readonly Readonly<{ game: string; note: Note }>[];
     }>
+  /** Nothing that names this viewer is kept any longer. */
+  | Readonly<{ kind: "forgotten"; viewer: string }>
   /** What goes onto the tape, after its row was committed or handed to the log. */
   | Readonly<{ kind: "mark"; mark: TimelineEvent }>
   /** Points moved, or something was sold, decided or given back. */

@@ -11,6 +11,8 @@ export type EngineLink = Readonly<{
   reload: (channel: ChannelId) => Promise<void>;
   /** What the engine keeps of points was changed beside it: it reads all of that again. */
   refresh: (channel: ChannelId) => Promise<void>;
+  /** What one viewer wrote and is not written down yet, or is kept to be shown to operators, is let go. */
+  forget: (channel: ChannelId, viewer: string) => Promise<Result<null>>;
   command: (channel: ChannelId, game: string, by: string, id: string, command: Command) => Promise<Result<readonly Note[]>>;
   cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;
   queue: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", queue: string) => Promise<Result<null>>;

@@ -37,6 +37,7 @@ export async function testWeb(
       reload: async () => undefined,
       refresh: async () => undefined,
       changed: async () => undefined,
+      forget: async () => ok(null),
       leave: async () => ok(null),
       command: async () => ok([]),
       cue: async () => ok([]),

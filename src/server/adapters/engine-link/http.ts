@@ -22,6 +22,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     // What is missed here the engine sees by the channel's revision within two seconds.
     reload: async (channel) => void (await ask("reload", { channel })),
     refresh: async (channel) => void (await ask("refresh", { channel })),
+    forget: (channel, viewer) => ask("forget", { channel, viewer }),
     changed: async (channel, what) => void (await ask("changed", { channel, ...what })),
     recheck: async () => void (await ask("recheck", {})),
     leave: (channel, token) => ask("leave", { channel, token }),

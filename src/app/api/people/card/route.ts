@@ -29,6 +29,9 @@ export const DELETE = action("people.forget", z.object({ id: z.string().min(1).m
     });
     if (!done.ok) return done;
   }
+  // What they wrote just now is on its way to the log: it must not arrive there after all else is gone.
+  const dropped = await engine.forget(session.channelId, id);
+  if (!dropped.ok) return dropped;
   await store.points.forget(session.channelId, id, `gone-${randomBytes(6).toString("hex")}`);
   await engine.refresh(session.channelId);
   await audit({ forgotten: true });
