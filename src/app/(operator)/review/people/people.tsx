@@ -19,6 +19,8 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
   const [open, setOpen] = useState<Person | null>(null);
   const [taking, setTaking] = useState(false);
   const asked = useRef(0);
+  /** What is looked for now: what was set off a while ago must not bring back what was looked for then. */
+  const sought = useRef(like);
   const load = useCallback(
     async (words: string) => {
       const own = (asked.current += 1);
@@ -34,7 +36,9 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
     },
     [asks],
   );
+  const again = useCallback(() => void load(sought.current), [load]);
   useEffect(() => {
+    sought.current = like;
     const timer = setTimeout(() => void load(like), 150);
     return () => clearTimeout(timer);
   }, [like, load]);
@@ -110,7 +114,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
       </Box>
       <Box flex="1" minW="0" px="6" py="4">
         {taking ? (
-          <TakeIn name={name} onDone={() => void load(like)} />
+          <TakeIn name={name} onDone={() => again()} />
         ) : open === null ? (
           <Text color="inkSoft">Choose a viewer, and what they have, how it came and went, and what can be corrected stand here.</Text>
         ) : (
@@ -119,10 +123,10 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
             person={open}
             name={name}
             owner={owner}
-            onChanged={() => void load(like)}
+            onChanged={() => again()}
             onGone={() => {
               setOpen(null);
-              void load(like);
+              again();
             }}
           />
         )}
