@@ -2,9 +2,9 @@
 export default {
   testEnvironment: "node",
   roots: ["<rootDir>/src", "<rootDir>/scripts"],
-  testMatch: ["**/*.test.ts", "**/*.test.mjs"],
+  testMatch: ["**/*.test.ts", "**/*.test.tsx", "**/*.test.mjs"],
   extensionsToTreatAsEsm: [".ts", ".tsx"],
-  moduleFileExtensions: ["ts", "tsx", "mjs", "js", "json"],
+  moduleFileExtensions: ["ts", "tsx", "js", "mjs", "json"],
   transform: {
     "^.+\\.tsx?$": [
       "@swc/jest",

@@ -1,9 +1,11 @@
 "use client";
 import { Box, chakra, Checkbox, Popover, Portal, Stack, Text } from "@chakra-ui/react";
-import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { type ReactNode, useId } from "react";
 import { roles, type Role, roleWords } from "../core/signals/signal";
 import { currencyDigits } from "../core/signals/money";
 import { count, type Blank as BlankPart } from "../core/words/sentence";
+import { NumberProblem } from "./number-problem";
+import { type NumberLimits, useNumberText } from "./number-text";
 
 /**
  * A blank in a sentence: tab or click into it, type or choose, and everything follows at once. What is
@@ -53,111 +55,42 @@ export function Blank(props: BlankProps) {
 
 function NumberBlank({ blank, value, onChange }: BlankProps) {
   const { field } = blank;
-  const inSeconds = field.kind === "seconds";
-  const digits = field.kind === "money" ? currencyDigits(field.currency) : 0;
-  const scale = inSeconds ? 1000 : 10 ** digits;
-  const broken = inSeconds || digits > 0;
-  const unit = inSeconds ? "s" : field.kind === "money" ? field.currency : "";
-  const min =
-    field.kind === "whole" ? field.min : field.kind === "seconds" ? field.minMs / 1000 : field.kind === "money" ? field.min / scale : 0;
-  const max =
-    field.kind === "whole" ? field.max : field.kind === "seconds" ? field.maxMs / 1000 : field.kind === "money" ? field.max / scale : 0;
-  const inWords = (n: number): string => (inSeconds ? String(n) : digits > 0 ? n.toFixed(digits) : count(n));
-  const shown = inWords(Number(value) / scale);
-  const [text, setText] = useState(shown);
-  const [problem, setProblem] = useState("");
-  const typing = useRef(false);
+  const limits = limitsOf(field);
+  const { text, problem, field: input } = useNumberText(Number(value), limits, onChange);
   const id = useId();
-  const before = useRef(shown);
-  /** What stood here when the cursor came: a number half typed was taken too, and Escape takes that back. */
-  const atFocus = useRef(value);
-  useEffect(() => {
-    // What is being typed stays; what was only looked at follows.
-    setText((now) => (!typing.current || now === before.current ? shown : now));
-    before.current = shown;
-  }, [shown]);
-  const problemOf = (typed: string): string | null => {
-    const n = Number(typed.replace(/[,\s]/g, ""));
-    if (typed.trim() === "" || !Number.isFinite(n)) return "A number goes here.";
-    if (!broken && !Number.isInteger(n)) return "Whole numbers only.";
-    return n < min || n > max ? `From ${min < 1 ? min : count(min)} to ${count(max)}${unit === "" ? "" : ` ${unit}`}.` : null;
-  };
-  const take = (typed: string): void => {
-    setText(typed);
-    const wrong = problemOf(typed);
-    setProblem(wrong ?? "");
-    if (wrong === null) onChange(Math.round(Number(typed.replace(/[,\s]/g, "")) * scale));
-  };
-  const step = (by: number): void => {
-    const next = Math.min(max, Math.max(min, Number(value) / scale + by));
-    setText(inWords(next));
-    setProblem("");
-    onChange(Math.round(next * scale));
-  };
   return (
     <Box as="span" position="relative" whiteSpace="nowrap">
       <chakra.input
         {...look}
+        {...input}
         cursor="text"
-        inputMode="decimal"
-        autoComplete="off"
         aria-label={blank.label}
-        aria-invalid={problem !== ""}
         aria-describedby={problem === "" ? undefined : id}
-        value={text}
         width={`calc(${Math.max(1, text.length)}ch + 1.1em)`}
         textAlign="center"
         fontVariantNumeric="tabular-nums"
         borderColor={problem === "" ? "ochreText" : "brickText"}
-        onFocus={(e) => {
-          typing.current = true;
-          atFocus.current = value;
-          e.currentTarget.select();
-        }}
-        onBlur={() => {
-          typing.current = false;
-          setText(shown);
-          setProblem("");
-        }}
-        onChange={(e) => take(e.currentTarget.value)}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") e.currentTarget.blur();
-          if (e.key === "Escape") {
-            setText(inWords(Number(atFocus.current) / scale));
-            setProblem("");
-            if (value !== atFocus.current) onChange(atFocus.current);
-            e.stopPropagation();
-          }
-          if (e.key === "ArrowUp" || e.key === "ArrowDown") {
-            e.preventDefault();
-            step((e.key === "ArrowUp" ? 1 : -1) * (e.shiftKey ? 10 : 1));
-          }
-        }}
       />
-      {unit !== "" && <span> {unit}</span>}
-      {problem !== "" && (
-        <Text
-          as="span"
-          id={id}
-          role="alert"
-          position="absolute"
-          left="0"
-          top="calc(100% + 4px)"
-          zIndex="2"
-          bg="brick.solid"
-          color="brick.contrast"
-          fontSize="14px"
-          fontWeight="600"
-          lineHeight="1.3"
-          px="2"
-          py="1"
-          borderRadius="6px"
-        >
-          {problem}
-        </Text>
-      )}
+      {limits.unit !== "" && <span> {limits.unit}</span>}
+      <NumberProblem id={id} problem={problem} />
     </Box>
   );
+}
+
+function limitsOf(field: BlankPart["field"]): NumberLimits {
+  if (field.kind === "seconds") return { min: field.minMs, max: field.maxMs, scale: 1_000, broken: true, unit: "s" };
+  if (field.kind === "money") {
+    const digits = currencyDigits(field.currency);
+    return {
+      min: field.min,
+      max: field.max,
+      scale: 10 ** digits,
+      broken: digits > 0,
+      unit: field.currency,
+      inWords: (n) => n.toFixed(digits),
+    };
+  }
+  return field.kind === "whole" ? { min: field.min, max: field.max, unit: "", inWords: count } : { min: 0, max: 0, unit: "" };
 }
 
 function TextBlank({ blank, value, onChange }: BlankProps) {

@@ -1,6 +1,7 @@
 "use client";
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
 import { useId, useRef } from "react";
+import { cut } from "../core/kernel/text";
 import { checkTemplate, fillTemplate, type Values, withChip } from "../core/words/template";
 
 const examples: Values = {
@@ -29,7 +30,7 @@ export function TemplateField({
   const checked = checkTemplate(value, variables);
   const put = (name: string): void => {
     const at = field.current?.selectionStart ?? value.length;
-    onSet(withChip(value, at, name).slice(0, 300));
+    onSet(cut(withChip(value, at, name), 300));
     setTimeout(() => {
       field.current?.focus();
       field.current?.setSelectionRange(at + name.length + 2, at + name.length + 2);

@@ -34,7 +34,7 @@ export function commandsFromJson(text: string, have: CommandBook, id: (i: number
 
 /** Rows of a CSV: lines with the same word are one command that chooses among its answers. */
 export function commandsFromRows(rows: readonly (readonly string[])[], have: CommandBook, id: (i: number) => string): Brought {
-  const headed = ["word", "command"].includes(fold(rows[0]?.[0] ?? ""));
+  const headed = fold(rows[0]?.[0] ?? "") === "word";
   const problems: string[] = [];
   const byWord = new Map<string, OwnCommand>();
   rows.forEach((row, i) => {

@@ -1,6 +1,7 @@
 import { count } from "../../core/words/sentence";
 import Papa from "papaparse";
 import { fold } from "../../core/kernel/fold";
+import { viewerId } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { WebServices } from "../composition";
@@ -23,8 +24,8 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
   if (rows.length > mostLines) return refused("input/invalid", { why: `A list has at most ${count(mostLines)} lines.` });
   const head = (rows[0] ?? []).map((c) => fold(c).trim());
   const named = (...names: string[]): number => head.findIndex((h) => names.includes(h));
-  const nameAt = named("name", "viewer", "user", "username");
-  const pointsAt = named("points", "balance", "amount", "current points");
+  const nameAt = named("name", "viewer");
+  const pointsAt = named("points", "balance");
   const idAt = named("id", "viewer id");
   const headed = nameAt >= 0 && pointsAt >= 0;
   if (!headed && (rows[0] ?? []).length < 2)
@@ -39,7 +40,8 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
     const points = Number(raw);
     const known = people.get(fold(name));
     const given = idAt >= 0 ? (row[idAt] ?? "").trim() : "";
-    const id = given !== "" ? given : (known ?? name.toLowerCase());
+    // Spelled as it may be, it is the id that chat and events make of it.
+    const id = viewerId(given !== "" ? given : (known ?? name));
     const earlier = seen.get(id);
     const problem =
       name === ""
