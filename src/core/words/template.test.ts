@@ -1,4 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { fold } from "../kernel/fold";
+import { wellFormed } from "../kernel/text";
 import { checkTemplate, exampleOf, fillTemplate, showable, withChip } from "./template";
 
 describe("texts with variables", () => {
@@ -36,7 +39,9 @@ describe("what may be shown on the picture", () => {
   test.each<[string, string, string]>([
     ["plain words", "lovely rim", "lovely rim"],
     ["line breaks and tabs", "a\n\tb", "a b"],
-    ["zero-width and direction marks", "ab\u202Ecd\u2066e", "ab cd e"],
+    ["zero-width and direction marks", "ab\u202Ecd\u2066e\u200b", "abcde"],
+    ["an emoji made of several stays one", "hi 👩\u200d🚀 \u200d!", "hi 👩\u200d🚀 !"],
+    ["an address with something unseen in it", "see shop\u200b.com", "see (link)"],
     ["a pile of marks on one letter", `z${"\u0301".repeat(30)}`, "z\u0301\u0301"],
     ["an address", "see https://evil.invalid/x?y now", "see (link) now"],
     ["an address without a scheme", "go to shop.com/cheap today", "go to (link) today"],
@@ -45,6 +50,44 @@ describe("what may be shown on the picture", () => {
   test("hidden words are covered as whole words, whatever their case", () => {
     expect(showable("you CrackPot, not crackpottery", ["crackpot"])).toBe("you ••••••••, not crackpottery");
     expect(showable("a.b (x)", ["a.b", "(x)", ""])).toBe("••• •••");
+  });
+  test.each([
+    ["with something unseen between", "crack\u200bpot", "••••••••"],
+    ["with a soft hyphen, twice", "c\u00adrackpo\u00adt!", "••••••••!"],
+    ["with accents, composed or not", "CRÁCKPO\u0308T", "••••••••"],
+    ["in wide letters", "ｃｒａｃｋｐｏｔ", "••••••••"],
+    ["with a line break it is two words", "crack\npot", "crack pot"],
+    ["within another it is another", "crackpots", "crackpots"],
+    ["beside emoji", "🔥crackpot🔥 so", "🔥••••••••🔥 so"],
+  ])("a hidden word %s", (_, given, shown) => expect(showable(given, ["Crackpot"])).toBe(shown));
+  test("whatever is written, what is shown is whole, short enough, and holds no hidden word", () => {
+    const piece = fc.constantFrom(
+      "crack",
+      "CRA\u0301CK",
+      "cr\u200back",
+      "pot",
+      "ｐｏｔ",
+      "s",
+      " ",
+      "🔥",
+      "\n",
+      ".",
+      "\u0301",
+      "\u202e",
+      "\ud83d",
+    );
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 20 }), fc.constantFrom(5, 200), (pieces, most) => {
+        const sound = wellFormed(pieces.join(""));
+        const out = showable(sound, ["crack", "pot"], most);
+        expect([...out].length).toBeLessThanOrEqual(most);
+        expect(/\p{Surrogate}|\p{Cc}|[\u200b\u202e\u00ad]/u.test(out)).toBe(false);
+        // Cut short, a longer word may end like one.
+        if (most === 200) for (const word of fold(out).split(/[^\p{L}\p{N}]+/u)) expect(["crack", "pot"]).not.toContain(word);
+        if (most === 200) expect(showable(out, ["crack", "pot"], most)).toBe(out);
+      }),
+      { numRuns: 400 },
+    );
   });
   test("what is too long ends with a sign of it", () => {
     const shown = showable("x".repeat(500));

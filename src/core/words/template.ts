@@ -13,6 +13,7 @@ import {
 } from "@formatjs/icu-messageformat-parser";
 import { IntlMessageFormat } from "intl-messageformat";
 import { ok, refused, type Result } from "../kernel/refusal";
+import { fold } from "../kernel/fold";
 import { cut } from "../kernel/text";
 
 /**
@@ -84,24 +85,48 @@ export function exampleOf(text: string): string {
 /** What stands before a chip that is picked into a text at `at`. */
 export const withChip = (text: string, at: number, name: string): string => `${text.slice(0, at)}{${name}}${text.slice(at)}`;
 
-// Controls, zero-width and direction marks; a line of many marks on one letter.
-const unseen = /\p{Cc}|[\u00ad\u200b-\u200f\u2028-\u202e\u2060-\u206f\ufeff\ufff9-\ufffb]/gu;
+// Controls and breaks of lines stand for a space; what has no width stands for nothing, but in an emoji made of several.
+const breaks = /\p{Cc}|[\u2028\u2029\ufff9-\ufffb]/gu;
+const widthless = /[\u00ad\u061c\u180e\u200b\u200c\u200e\u200f\u202a-\u202e\u2060-\u206f\ufeff]|\u200d(?!\p{Extended_Pictographic})/gu;
+/** A line of many marks on one letter. */
 const stacked = /(\p{M}{2})\p{M}+/gu;
 const address = /\b(?:https?:\/\/|www\.)\S+|\b[\p{L}\p{N}-]+\.(?:com|net|org|io|gg|tv|ru|cn|xyz|info|link|invalid)\b\S*/giu;
 
 const patterns = new WeakMap<readonly string[], RegExp | null>();
-/** One pattern for a whole list of hidden words, longest first; made once per list. */
+/** One pattern for a whole list of hidden words as they are compared, longest first; made once per list. */
 function patternOf(hidden: readonly string[]): RegExp | null {
   const known = patterns.get(hidden);
   if (known !== undefined) return known;
   const words = hidden
-    .map((w) => w.trim())
+    .map((w) => fold(w).trim())
     .filter((w) => w !== "")
     .sort((a, b) => b.length - a.length)
     .map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"));
-  const made = words.length === 0 ? null : new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.join("|")})(?![\\p{L}\\p{N}])`, "giu");
+  const made = words.length === 0 ? null : new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.join("|")})(?![\\p{L}\\p{N}])`, "gu");
   patterns.set(hidden, made);
   return made;
+}
+
+/** Covers hidden words, however their letters are written: in any case, with accents, or wide. */
+function covered(text: string, hidden: readonly string[]): string {
+  const pattern = patternOf(hidden);
+  if (pattern === null) return text;
+  const letters = [...text];
+  let folded = "";
+  // For each unit of the folded text, which letter of the text it came from.
+  const from: number[] = [];
+  letters.forEach((letter, i) => {
+    const plain = fold(letter);
+    folded += plain;
+    for (let n = 0; n < plain.length; n += 1) from.push(i);
+  });
+  for (const found of folded.matchAll(pattern)) {
+    const first = from[found.index] ?? 0;
+    const last = from[found.index + found[0].length - 1] ?? first;
+    for (let i = first; i <= last; i += 1) letters[i] = "";
+    letters[first] = "•".repeat(Math.min(8, last - first + 1));
+  }
+  return letters.join("");
 }
 
 /**
@@ -109,9 +134,8 @@ function patternOf(hidden: readonly string[]): RegExp | null {
  * at most `most` letters. The page puts it in as text, so it is never markup.
  */
 export function showable(text: string, hidden: readonly string[] = [], most = 200): string {
-  let clean = text.replace(unseen, " ").replace(stacked, "$1").replace(address, "(link)").replace(/\s+/g, " ").trim();
-  const pattern = patternOf(hidden);
-  if (pattern !== null) clean = clean.replace(pattern, (found) => "•".repeat(Math.min(8, found.length)));
+  const plain = text.replace(breaks, " ").replace(widthless, "").replace(stacked, "$1").replace(address, "(link)");
+  const clean = covered(plain.replace(/\s+/g, " ").trim(), hidden);
   const letters = [...clean];
   return letters.length > most ? `${letters.slice(0, most - 1).join("")}…` : clean;
 }
