@@ -58,9 +58,10 @@ test("a person who has never seen it goes from the sign-in page to an emote on t
   // The published setting holds on air: of twelve, three.
   for (let i = 0; i < 12; i += 1) await rig.getByRole("button", { name: "kilnGlow" }).click();
   await rig.getByRole("textbox", { name: "Message" }).press("Enter");
-  await expect
-    .poll(() => overlay.evaluate(() => (window as unknown as { izzamFacts: () => { live: number } }).izzamFacts().live))
-    .toBe(3 + 1);
+  const live = () => overlay.evaluate(() => (window as unknown as { izzamFacts: () => { live: number } }).izzamFacts().live);
+  await expect.poll(live).toBeGreaterThanOrEqual(3);
+  // The first one may be flying still.
+  expect(await live()).toBeLessThanOrEqual(3 + 1);
 });
 
 test("emoji and the platform’s own emotes fly too, each from its own source", async ({ page, context }) => {

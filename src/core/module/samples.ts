@@ -1,4 +1,5 @@
 import type { Command, Role, Viewer } from "../signals/signal";
+import { counted } from "../words/sentence";
 import type { GivenSignal, Sample, Tried } from "./game";
 
 /** Signals that games try themselves with: made up, each time by another of the made-up viewers. */
@@ -41,7 +42,7 @@ export const platformSamples: readonly Sample[] = [
     key: "w",
     weight: 3,
     make: ({ amount, times }) =>
-      one(`${sampleViewer(times).name} is a member for ${amount} months`, {
+      one(`${sampleViewer(times).name} is a member for ${counted(amount, "month")}`, {
         kind: "membership",
         viewer: sampleViewer(times),
         months: Math.max(1, Math.min(2_400, amount)),
@@ -55,7 +56,7 @@ export const platformSamples: readonly Sample[] = [
     key: "e",
     weight: 2,
     make: ({ amount, times }) =>
-      one(`${sampleViewer(times).name} gives ${amount} memberships`, {
+      one(`${sampleViewer(times).name} gives ${counted(amount, "membership")}`, {
         kind: "gift",
         viewer: sampleViewer(times),
         count: Math.max(1, amount),
@@ -98,13 +99,21 @@ export const platformSamples: readonly Sample[] = [
     key: "y",
     weight: 1,
     make: ({ amount, times }) =>
-      one(`${sampleViewer(times).name} raids with ${amount} viewers`, { kind: "raid", viewer: sampleViewer(times), viewers: amount }),
+      one(`${sampleViewer(times).name} raids with ${counted(amount, "viewer")}`, {
+        kind: "raid",
+        viewer: sampleViewer(times),
+        viewers: amount,
+      }),
   },
   {
     id: "host",
     label: "Hosting",
     weight: 1,
     make: ({ amount, times }) =>
-      one(`${sampleViewer(times).name} hosts with ${amount} viewers`, { kind: "host", viewer: sampleViewer(times), viewers: amount }),
+      one(`${sampleViewer(times).name} hosts with ${counted(amount, "viewer")}`, {
+        kind: "host",
+        viewer: sampleViewer(times),
+        viewers: amount,
+      }),
   },
 ];

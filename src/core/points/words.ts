@@ -1,6 +1,6 @@
 import type { Refusal } from "../kernel/refusal";
 import type { Note } from "../module/module";
-import { count, type Sentence } from "../words/sentence";
+import { count, counted, type Sentence } from "../words/sentence";
 import { earnKinds, type EarnKind, type PointsSettings } from "./settings";
 
 const kindWords: Readonly<Record<EarnKind, string>> = {
@@ -137,7 +137,7 @@ export function pointsNoteInWords(note: Note): string {
     case "points/adjusted":
       return `${note.subject ?? ""}: ${note.count > 0 ? "+" : ""}${count(note.count)} ${name}, ${String(note.facts?.["why"])}`;
     case "points/taken-in":
-      return `${count(note.count)} viewers got their ${name}: ${String(note.facts?.["why"])}`;
+      return `${counted(note.count, "viewer")} got their ${name}: ${String(note.facts?.["why"])}`;
     case "points/merged":
       return `${count(note.count)} ${name} of ${String(note.facts?.["from"])} went to ${note.subject ?? ""}`;
     case "points/answered":

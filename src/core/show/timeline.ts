@@ -1,7 +1,7 @@
 import { moneyInWords } from "../signals/money";
 import { actionOf, toldOf } from "../games/words";
 import type { TapeMark } from "../module/game";
-import { count } from "../words/sentence";
+import { count, counted } from "../words/sentence";
 
 /**
  * What stands on the tape, made from a row of the log and from nothing else: so the tape is the same after
@@ -67,7 +67,7 @@ export function markOf(row: TimelineRow, kindOf: (gameId: string) => string = ()
     case "membership":
       return make("slate", number(body["months"]) >= 12 ? 2 : 1, `${who} joined, month ${count(number(body["months"]))}`);
     case "gift":
-      return make("ochre", 2, `${who} gave ${count(number(body["count"]))} memberships`);
+      return make("ochre", 2, `${who} gave ${counted(number(body["count"]), "membership")}`);
     case "tip":
       return make("ochre", 2, `${who} tipped ${moneyInWords(number(body["amountMinor"]), text(body["currency"]))}`);
     case "reaction":

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { counted } from "../../core/words/sentence";
 import type { CrowdSettings } from "../../core/lab/crowd";
 
 const names: Record<string, string> = { quiet: "Quiet room", usual: "Usual evening", busy: "Busy", storm: "Storm" };
@@ -102,7 +103,7 @@ export function Crowd({
           </button>
         )}
         <span className="soft" role="status">
-          {running === null ? "Silent." : `${said} messages so far.`}
+          {running === null ? "Silent." : `${counted(said, "message")} so far.`}
         </span>
       </div>
       <p className="soft">The same seed and numbers say the same lines in the same order.</p>

@@ -1,3 +1,4 @@
+import { counted } from "../../words/sentence";
 import type { Sample } from "../../module/game";
 import { commanded, one, platformSamples, sampleViewer } from "../../module/samples";
 import type { BossDurable } from "./settings";
@@ -24,7 +25,12 @@ export const bossSamples: readonly Sample[] = [
     label: "Somebody unknown",
     weight: 1,
     make: ({ amount }) =>
-      one(`somebody unknown gives ${amount} memberships`, { kind: "gift", viewer: null, count: Math.max(1, amount), recipients: [] }),
+      one(`somebody unknown gives ${counted(amount, "membership")}`, {
+        kind: "gift",
+        viewer: null,
+        count: Math.max(1, amount),
+        recipients: [],
+      }),
   },
   {
     id: "hit",

@@ -6,7 +6,7 @@ import { useEffect, useRef, useState } from "react";
 import { variablesOf } from "../../../../core/rules/effects";
 import type { Reward } from "../../../../core/rewards/settings";
 import { formOf, put, rewardSentences } from "../../../../core/rewards/sentences";
-import { seconds } from "../../../../core/words/sentence";
+import { counted, seconds } from "../../../../core/words/sentence";
 import { Pick } from "../../../../ui/pick";
 import { SentenceForm } from "../../../../ui/sentence-form";
 import { tell, tellTrouble } from "../../../../ui/toaster";
@@ -155,7 +155,7 @@ export function RewardForm({
         <summary>
           {reward.codes.length === 0
             ? "Codes to hand out, one to each buyer"
-            : `${reward.codes.length} codes to hand out, one to each buyer`}
+            : `${counted(reward.codes.length, "code")} to hand out, one to each buyer`}
         </summary>
         <chakra.textarea
           {...inputLook}
