@@ -5,7 +5,7 @@ import { type Place, wholePlace } from "../../core/wire/messages";
 import type { Session } from "../ports/operator-store";
 import { newToken } from "../secrets";
 import type { WebServices } from "../composition";
-import { firstProblem } from "./problem";
+import { firstProblem } from "../../core/words/problem";
 
 /** Saves a draft. Settings are checked by the game's own schema, so that every draft can be published. */
 export async function saveDraft(

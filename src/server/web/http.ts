@@ -7,7 +7,7 @@ import type { Session } from "../ports/operator-store";
 import { fromHere } from "../engine/origin";
 import { hashToken } from "../secrets";
 import { type Action, may, mayRemote } from "./rights";
-import { firstProblem } from "./problem";
+import { firstProblem } from "../../core/words/problem";
 import { services } from "./services";
 import { refusalInWords } from "./words";
 

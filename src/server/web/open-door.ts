@@ -4,7 +4,7 @@ import type { WebServices } from "../composition";
 import { browserIn } from "./accounts";
 import { addressOf, isLocal, keepSession } from "./cookie";
 import { answer, fromOurPages, guarded } from "./http";
-import { firstProblem } from "./problem";
+import { firstProblem } from "../../core/words/problem";
 import { services } from "./services";
 
 type Opened = Result<Readonly<{ token: string; expiresMs: number }>>;

@@ -5,7 +5,7 @@ import { z } from "zod";
 import { highestRole, mayAs, type Viewer } from "../../core/signals/signal";
 import { fromPageSchema, toOperatorSchema, toOverlaySchema } from "../../core/wire/messages";
 import { readEnv } from "../env";
-import { firstProblem } from "./problem";
+import { firstProblem } from "../../core/words/problem";
 import { refusalInWords } from "./words";
 
 /** Every refusal code that the operator side can answer with, read from the sources that make them. */

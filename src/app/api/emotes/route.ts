@@ -2,7 +2,7 @@ import { ok, refused } from "../../../core/kernel/refusal";
 import { mostBytes } from "../../../server/pictures/sheet";
 import { addEmote, emoteWordSchema } from "../../../server/web/emotes";
 import { admitted, answer, currentSession, guarded } from "../../../server/web/http";
-import { firstProblem } from "../../../server/web/problem";
+import { firstProblem } from "../../../core/words/problem";
 import { services } from "../../../server/web/services";
 
 /** A picture and its chat word, as a form. Its size is checked before it is read. */

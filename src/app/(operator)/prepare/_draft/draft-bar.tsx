@@ -104,7 +104,7 @@ export function DraftBar({
           colorPalette="ochre"
           fontWeight="700"
           loading={publishing}
-          disabled={changes === 0 || draft.state === "conflict"}
+          disabled={changes === 0 || draft.state === "conflict" || draft.problem !== ""}
           onClick={() => void publish()}
         >
           {where === "" ? "Publish" : `Publish to ${where}`}
@@ -127,7 +127,12 @@ export function DraftBar({
           </Button>
         </Flex>
       )}
-      {draft.state === "waiting" && draft.trouble !== "" && (
+      {draft.problem !== "" && (
+        <Box bg="blank" px="5" py="2.5" role="alert">
+          <b>Not saved yet.</b> {draft.problem}
+        </Box>
+      )}
+      {draft.state === "waiting" && draft.problem === "" && draft.trouble !== "" && (
         <Box bg="blank" px="5" py="2.5" role="alert">
           {draft.trouble} What you changed stays here.
         </Box>

@@ -1,5 +1,7 @@
 "use client";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { moduleOf } from "../../../../core/modules";
+import { firstProblem } from "../../../../core/words/problem";
 import { merge } from "../../../../core/kernel/merge";
 import { withValueAt } from "../../../../core/words/sentence";
 import { call } from "../../../_frame/call";
@@ -7,6 +9,11 @@ import { useChanged } from "../../../_frame/live";
 
 /** Published and draft states of one game, as the server has them. */
 export type ServerDraft = Readonly<{ settings: unknown; revision: number; by: string; version: number; published: unknown }>;
+/** What a module of this kind can’t be set to, in words; empty when all is well. */
+const problemIn = (kind: string, settings: unknown): string => {
+  const read = moduleOf(kind)?.settings.safeParse(settings);
+  return read?.success === false ? firstProblem(read.error) : "";
+};
 export type SaveState = "saved" | "saving" | "waiting" | "conflict";
 const saveAfterMs = 500;
 const mostUndo = 100;
@@ -16,10 +23,13 @@ const mostUndo = 100;
  * each changed is brought together; where both changed the same, both are kept until the operator chooses. While the server is away what was typed stays here
  * and is saved when it is back.
  */
-export function useDraft(id: string, first: ServerDraft) {
+export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: string }>) {
+  const { kind } = first;
   const [settings, setSettings] = useState<unknown>(first.settings);
   const [state, setState] = useState<SaveState>("saved");
   const [trouble, setTrouble] = useState("");
+  /** Why what stands here can't be saved as it is. */
+  const problem = useMemo(() => problemIn(kind, settings), [kind, settings]);
   const [theirs, setTheirs] = useState<ServerDraft | null>(null);
   const [published, setPublished] = useState({ version: first.version, settings: first.published });
   const [took, setTook] = useState("");
@@ -75,6 +85,11 @@ export function useDraft(id: string, first: ServerDraft) {
       setState("saved");
       return true;
     }
+    // What the server would refuse is not sent: it is told where it stands.
+    if (problemIn(kind, sent) !== "") {
+      setState("waiting");
+      return false;
+    }
     setState("saving");
     const work = (async () => {
       const done = await call<{ revision: number }>("PUT", `/games/${id}/draft`, { revision: revision.current, settings: sent });
@@ -104,7 +119,7 @@ export function useDraft(id: string, first: ServerDraft) {
     saving.current = null;
     if (good && JSON.stringify(current.current) !== savedText.current) return save();
     return good;
-  }, [id, join, learn]);
+  }, [id, join, kind, learn]);
 
   const change = useCallback(
     (next: unknown) => {
@@ -211,6 +226,7 @@ export function useDraft(id: string, first: ServerDraft) {
     settings,
     state,
     trouble,
+    problem,
     theirs,
     published,
     took,

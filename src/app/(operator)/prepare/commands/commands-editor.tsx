@@ -5,7 +5,7 @@ import Papa from "papaparse";
 import { useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { commandsFromJson, commandsFromRows, commandsOut, rowsOut } from "../../../../core/commands/files";
-import { type CommandBook, commandBookSchema, newCommand, type OwnCommand } from "../../../../core/commands/settings";
+import { type CommandBook, newCommand, type OwnCommand } from "../../../../core/commands/settings";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { tell } from "../../../../ui/toaster";
 import { useLive } from "../../../_frame/live";
@@ -26,7 +26,6 @@ export function CommandsEditor({ draft: first }: Readonly<{ draft: GameDraft }>)
   const file = useRef<HTMLInputElement>(null);
   const counts = useLive((s) => s.standing?.games.find((g) => g.kind === "commands")?.view["counts"]) as
     Readonly<Record<string, number>> | undefined;
-  const problem = commandBookSchema.safeParse(book);
   const put = (commands: readonly OwnCommand[]): void => draft.change({ ...book, commands: [...commands] });
   const set = (id: string, part: Partial<OwnCommand>): void => put(book.commands.map((c) => (c.id === id ? { ...c, ...part } : c)));
   const take = async (given: File): Promise<void> => {
@@ -112,11 +111,6 @@ export function CommandsEditor({ draft: first }: Readonly<{ draft: GameDraft }>)
           Words that answer in chat. Those for points stand under Points, those that buy under Rewards, moderators’ own under Show. Viewers
           read the list on the viewer page.
         </Text>
-        {!problem.success && (
-          <Box bg="blank" borderRadius="8px" px="4" py="2.5" mb="3" role="alert" fontSize="15.5px">
-            <b>Not saved yet.</b> {problem.error.issues[0]?.message}
-          </Box>
-        )}
         {problems.length > 0 && (
           <Box bg="note" borderRadius="8px" px="4" py="2.5" mb="3" role="alert" fontSize="15px">
             {problems.slice(0, 12).map((p) => (

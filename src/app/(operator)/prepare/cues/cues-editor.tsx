@@ -3,7 +3,7 @@ import { Box, Button, Stack, Text } from "@chakra-ui/react";
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
-import { type Cue, type CueBook, cueBookSchema, newCue } from "../../../../core/cues/settings";
+import { type Cue, type CueBook, newCue } from "../../../../core/cues/settings";
 import { cueHints } from "../../../../core/rules/hints";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { type Act, useOffer } from "../../../../ui/keys";
@@ -35,7 +35,6 @@ export function CuesEditor({
   const onNow = useLive((s) => s.standing?.games.find((g) => g.kind === "cues")?.view["on"]) as readonly string[] | undefined;
   const put = (cues: Cue[]): void => draft.change({ ...book, cues });
   const hints = cueHints(book.cues, bookFacts(parts));
-  const problem = cueBookSchema.safeParse(book);
   const live = useMemo(() => published?.cues ?? [], [published]);
 
   const fire = async (cue: Cue, via: "key" | "click"): Promise<void> => {
@@ -74,11 +73,6 @@ export function CuesEditor({
           Effects you fire yourself: by a key on this page and in the booth, by a click, by a button device that calls an address, or by a
           word in chat. What is published can be fired.
         </Text>
-        {!problem.success && (
-          <Box bg="blank" borderRadius="8px" px="4" py="2.5" mb="3" role="alert" fontSize="15.5px">
-            <b>Not saved yet.</b> {problem.error.issues[0]?.message}
-          </Box>
-        )}
         <Stack gap="3" role="list" aria-label="Cues">
           {book.cues.map((cue) => {
             const isLive = live.some((c) => c.id === cue.id);

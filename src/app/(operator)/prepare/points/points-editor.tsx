@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra, Flex, Stack, Text } from "@chakra-ui/react";
-import { type PointsSettings, pointsSchema } from "../../../../core/points/settings";
+import { type PointsSettings } from "../../../../core/points/settings";
 import { pointsSentences } from "../../../../core/points/words";
 import { roles, roleWords } from "../../../../core/signals/signal";
 import type { GameDraft } from "../../../../server/ports/operator-store";
@@ -20,7 +20,6 @@ export function PointsEditor({ draft: first, home }: Readonly<{ draft: GameDraft
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const points = draft.settings as PointsSettings;
-  const problem = pointsSchema.safeParse(points);
   const times = (role: (typeof roles)[number]): number => points.times.find((t) => t.role === role)?.hundredths ?? 100;
   const setTimes = (role: (typeof roles)[number], hundredths: number): void =>
     draft.change({
@@ -40,11 +39,6 @@ export function PointsEditor({ draft: first, home }: Readonly<{ draft: GameDraft
           </Text>
         }
       />
-      {!problem.success && (
-        <Box bg="blank" px="5" py="2.5" role="alert" fontSize="15.5px">
-          <b>Not saved yet.</b> {problem.error.issues[0]?.message}
-        </Box>
-      )}
       <Flex px="5" py="5" gap="10" maxW="1240px" mx="auto" wrap="wrap">
         <Box flex="1" minW="420px">
           <SentenceForm sentences={pointsSentences(points, home)} settings={points} onChange={draft.set} />

@@ -7,7 +7,7 @@ import { useMemo, useState } from "react";
 import { starterRewards } from "../../../../core/rewards/starter";
 import { BeginWith } from "../begin-with";
 import { fold } from "../../../../core/kernel/fold";
-import { newReward, type Reward, type RewardBook, rewardBookSchema } from "../../../../core/rewards/settings";
+import { newReward, type Reward, type RewardBook } from "../../../../core/rewards/settings";
 import { wordFrom } from "../../../../core/rewards/sentences";
 import { effectInWords } from "../../../../core/rules/words";
 import { rewardHints } from "../../../../core/rules/hints";
@@ -48,7 +48,6 @@ export function RewardsEditor({
   const names = namesOf(parts);
   const put = (rewards: Reward[]): void => draft.change({ ...book, rewards });
   const hints = useMemo(() => rewardHints(book.rewards, { ...bookFacts(parts), voices }), [book.rewards, parts, voices]);
-  const problem = rewardBookSchema.safeParse(book);
   const shown = book.rewards.filter((r) => search === "" || fold(`${r.name} ${r.words.join(" ")} ${r.category}`).includes(fold(search)));
   const categories = [...new Set(shown.map((r) => r.category))];
   const reward = book.rewards.find((r) => r.id === chosen) ?? null;
@@ -100,11 +99,6 @@ export function RewardsEditor({
           </Flex>
         }
       />
-      {!problem.success && (
-        <Box bg="blank" px="5" py="2.5" role="alert" fontSize="15.5px">
-          <b>Not saved yet.</b> {problem.error.issues[0]?.message}
-        </Box>
-      )}
       <Flex align="start" maxW="1440px" mx="auto">
         <Box width={{ base: "100%", lg: "540px" }} flexShrink="0" px="5" py="4" borderRightWidth="1px" borderColor="line">
           <Flex gap="2" mb="3" align="center">

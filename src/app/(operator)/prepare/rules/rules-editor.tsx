@@ -7,7 +7,7 @@ import { Box, Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useState } from "react";
-import { newRule, type Rule, type Rulebook, rulebookSchema, type When, whens } from "../../../../core/rules/settings";
+import { newRule, type Rule, type Rulebook, type When, whens } from "../../../../core/rules/settings";
 import { whenWords } from "../../../../core/rules/words";
 import { ruleHints } from "../../../../core/rules/hints";
 import type { GameDraft } from "../../../../server/ports/operator-store";
@@ -28,7 +28,6 @@ export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft
   const put = (rules: Rule[]): void => draft.change({ ...book, rules });
   const set = (id: string, part: Partial<Rule>): void => put(book.rules.map((r) => (r.id === id ? { ...r, ...part } : r)));
   const hints = ruleHints(book, bookFacts(here));
-  const problem = rulebookSchema.safeParse(book);
   const add = (when: When): void => {
     const id = `r${Date.now().toString(36)}`;
     put([...book.rules, newRule(id, when)]);
@@ -54,11 +53,6 @@ export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft
           <Text color="inkSoft" mb="3">
             When something happens on the channel, these answer, each for itself. They hold from the moment you publish them.
           </Text>
-          {!problem.success && (
-            <Box bg="blank" borderRadius="8px" px="4" py="2.5" mb="3" role="alert" fontSize="15.5px">
-              <b>Not saved yet.</b> {problem.error.issues[0]?.message}
-            </Box>
-          )}
           <Stack gap="3" role="list" aria-label="Rules">
             <SortableList ids={book.rules.map((r) => r.id)} nameOf={nameOf} onMove={move}>
               {book.rules.map((rule, i) => (

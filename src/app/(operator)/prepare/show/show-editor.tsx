@@ -4,7 +4,7 @@ import { RolesBlank } from "../../../../ui/roles-blank";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { Plus, Trash2 } from "lucide-react";
 import { withValueAt } from "../../../../core/words/sentence";
-import { commandEffects, gameEffects, type ModeratorWord, type ShowSettings, showSettingsSchema } from "../../../../core/show/settings";
+import { commandEffects, gameEffects, type ModeratorWord, type ShowSettings } from "../../../../core/show/settings";
 import { commandEffectWords, showSentences } from "../../../../core/show/words";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { gameOf } from "../../../../core/games/registry";
@@ -26,7 +26,6 @@ export function ShowEditor({
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const settings = draft.settings as ShowSettings;
-  const problem = showSettingsSchema.safeParse(settings);
   const put = (commands: ModeratorWord[]): void => draft.change({ ...settings, commands });
   return (
     <Box maxW="1180px" mx="auto">
@@ -45,11 +44,6 @@ export function ShowEditor({
         />
       </Box>
       <Box px="5" py="4">
-        {!problem.success && (
-          <Box bg="blank" borderRadius="8px" px="4" py="2.5" mb="3" role="alert" fontSize="15.5px">
-            <b>Not saved yet.</b> {problem.error.issues[0]?.message}
-          </Box>
-        )}
         <SentenceForm
           sentences={showSentences(settings)}
           settings={settings}

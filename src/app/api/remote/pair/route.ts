@@ -2,7 +2,7 @@ import { z } from "zod";
 import { addressOf, keepCookie } from "../../../../server/web/cookie";
 import { answer, fromOurPages, guarded, remoteCookie } from "../../../../server/web/http";
 import { refused } from "../../../../core/kernel/refusal";
-import { firstProblem } from "../../../../server/web/problem";
+import { firstProblem } from "../../../../core/words/problem";
 import { pair } from "../../../../server/web/remotes";
 import { services } from "../../../../server/web/services";
 

@@ -1,7 +1,7 @@
 import { cookies } from "next/headers";
 import { refused } from "../../../../../core/kernel/refusal";
 import { answer, fromOurPages, guarded } from "../../../../../server/web/http";
-import { firstProblem } from "../../../../../server/web/problem";
+import { firstProblem } from "../../../../../core/words/problem";
 import { buy, buySchema, channelOf } from "../../../../../server/web/viewers";
 import { refusalInWords } from "../../../../../server/web/words";
 
