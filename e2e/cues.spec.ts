@@ -77,7 +77,7 @@ test("a key that is taken says by whom, and is not shadowed; from another cue it
   await expect(other.locator("kbd")).toHaveCount(0);
   await page.keyboard.press("Control+z");
   await expect(key).toHaveValue("q");
-  await expect(other.locator("kbd")).toHaveText("a");
+  await expect(other.locator("kbd")).toHaveText("A");
 });
 
 test("a trigger address is made, copied without being shown, replaced and turned off", async ({ page }) => {

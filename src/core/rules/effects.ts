@@ -141,6 +141,9 @@ export const whatIsDue = (pending: readonly Pending[], nowMs: number): Readonly<
   rest: pending.filter((p) => p.dueMs > nowMs),
 });
 
+/** A variable that stands for nothing leaves no gap. */
+const filled = (text: string, values: Values): string => fillTemplate(text, values).replace(/ {2,}/g, " ").trim();
+
 /** The emotes of a message; of paid reactions their own picture, the prop that is called as they are. */
 const messageKeys = (signal: Signal, ctx: StepContext): readonly string[] =>
   signal.kind === "reaction"
@@ -186,7 +189,7 @@ function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: V
     case "show": {
       const picture = effect.picture === "" ? "" : `prop:${effect.picture}`;
       const ms = lengthOf(effect.ms, effect.sound === "" ? 0 : ctx.soundMs(effect.sound));
-      const shown = fillTemplate(effect.text, values);
+      const shown = filled(effect.text, values);
       return {
         do: "show",
         queue: effect.queue,
@@ -203,7 +206,7 @@ function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: V
       };
     }
     case "say":
-      return { do: "say", text: fillTemplate(effect.text, values) };
+      return { do: "say", text: filled(effect.text, values) };
     case "switch":
       return { do: "command", gameId: effect.game, viewer: null, command: { do: "switch", on: effect.on } };
     case "cue":

@@ -8,6 +8,7 @@ import { type Cue } from "../../../../core/cues/settings";
 import { variablesOf } from "../../../../core/rules/effects";
 import { effectInWords } from "../../../../core/rules/words";
 import { KeyCap } from "../../../../ui/key-cap";
+import { keyLabel } from "../../../../ui/keys";
 import { Pick } from "../../../../ui/pick";
 import { Stub } from "../../../../ui/stub";
 import { EffectList } from "../_effects/effect-list";
@@ -44,8 +45,15 @@ export function CueCard(props: CardProps) {
       data-cue={cue.id}
       end={
         <>
-          <Button colorPalette="ochre" fontWeight="700" disabled={!isLive} onClick={onFire} title={isLive ? undefined : "Publish it first"}>
-            {cue.kind === "on-off" ? (isOn ? "Turn off" : "Turn on") : "Fire"} {cue.key !== "" && <KeyCap>{cue.key}</KeyCap>}
+          <Button
+            colorPalette="ochre"
+            fontWeight="700"
+            minW="126px"
+            disabled={!isLive}
+            onClick={onFire}
+            title={isLive ? undefined : "Publish it first"}
+          >
+            {cue.kind === "on-off" ? (isOn ? "Turn off" : "Turn on") : "Fire"} {cue.key !== "" && <KeyCap>{keyLabel(cue.key)}</KeyCap>}
           </Button>
           <Button size="xs" variant="ghost" mb={open ? "auto" : undefined} aria-expanded={open} onClick={onOpen}>
             {open ? "Done" : "Change"}

@@ -65,8 +65,7 @@ export function PersonPanel({
       </Flex>
       {card !== null && (
         <Text color="inkSoft" fontSize="15px">
-          Earned {count(card.earned)}, spent {count(card.spent)} in {count(card.sales.filter((s) => s.state !== "refunded").length)} sales
-          lately.
+          Earned {count(card.earned)} and spent {count(card.spent)} in all; what was corrected or imported is neither.
         </Text>
       )}
       <Adjust name={name} onAdjust={adjust} />
