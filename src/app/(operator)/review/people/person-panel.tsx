@@ -65,7 +65,7 @@ export function PersonPanel({
       </Flex>
       {card !== null && (
         <Text color="inkSoft" fontSize="15px">
-          Earned {count(card.earned)} and spent {count(card.spent)} in all; what was corrected or imported is neither.
+          Earned {count(card.earned)} and spent {count(card.spent)} in all; gifts and corrections are neither.
         </Text>
       )}
       <Adjust name={name} onAdjust={adjust} />
