@@ -157,10 +157,10 @@ describe("what a rule does", () => {
     expect(orders[0]).toMatchObject({ gameId: "boss", viewer: { id: "ada" }, command: { amount: 21 } });
     expect(orders[2]).toMatchObject({
       queue: "main",
-      alert: { picture: "prop:boat", sound: "bell", volume: 0.5, text: "•••••••• !: see (link)", ms: 1_600 },
+      alert: { picture: "prop:boat", sound: "bell", volume: 0.5, text: "••••••••!: see (link)", ms: 1_600 },
     });
     expect(orders[3]).toMatchObject({ queue: "", alert: { picture: "", text: "", ms: 1_600 } });
-    expect(orders[4]).toEqual({ do: "say", text: "•••••••• ! tips 4.30 EUR" });
+    expect(orders[4]).toEqual({ do: "say", text: "••••••••! tips 4.30 EUR" });
   });
   test("a flock of the message's emotes: each kind once, none when there is none", () => {
     const settings = book(
