@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /**
- * A alert: a picture, a sound, a text, together, for a while. It carries its own length and is played
+ * An alert: a picture, a sound, a text, together, for a while. It carries its own length and is played
  * once or, if a page was away, dropped, never late. Places and sizes are shares of the overlay.
  */
 const share = z.number().min(0).max(1);

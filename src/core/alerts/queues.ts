@@ -40,7 +40,7 @@ const begin = (queue: Queue, alert: Alert, gapMs: number, nowMs: number): Queue 
   freeAtMs: nowMs + alert.ms + gapMs,
 });
 
-/** A alert comes: it begins at once, waits its turn, or is refused because too many wait. No queue: at once, beside all else. */
+/** An alert comes: it begins at once, waits its turn, or is refused because too many wait. No queue: at once, beside all else. */
 export function queueAdd(board: Board, rules: readonly QueueRules[], id: string, alert: Alert, nowMs: number): QueueOutcome {
   if (id === "") return { board, start: [alert], stop: [], refusal: null };
   const ticked = queueTick(board, rules, nowMs);

@@ -60,6 +60,9 @@ describe("what may be shown on the picture", () => {
     ["within another it is another", "crackpots", "crackpots"],
     ["beside emoji", "🔥crackpot🔥 so", "🔥••••••••🔥 so"],
   ])("a hidden word %s", (_, given, shown) => expect(showable(given, ["Crackpot"])).toBe(shown));
+  test("a letter that changes at the end of a word is the same letter", () => {
+    for (const given of ["ΛΟΓΟΣ", "λογος", "λόγος"]) expect(showable(`${given}!`, ["λόγος"])).toBe("•••••!");
+  });
   test("whatever is written, what is shown is whole, short enough, and holds no hidden word", () => {
     const piece = fc.constantFrom(
       "crack",

@@ -92,13 +92,21 @@ const widthless = /[\u00ad\u061c\u180e\u200b\u200c\u200e\u200f\u202a-\u202e\u206
 const stacked = /(\p{M}{2})\p{M}+/gu;
 const address = /\b(?:https?:\/\/|www\.)\S+|\b[\p{L}\p{N}-]+\.(?:com|net|org|io|gg|tv|ru|cn|xyz|info|link|invalid)\b\S*/giu;
 
+/** Letter by letter, by its capital, so that it is the same wherever it stands (a last sigma too), and each is known by its place. */
+const plainOf = (letters: readonly string[]): readonly string[] => letters.map((letter) => fold(letter.toUpperCase()));
+const ascii = /^[\x20-\x7e]*$/;
+
 const patterns = new WeakMap<readonly string[], RegExp | null>();
 /** One pattern for a whole list of hidden words as they are compared, longest first; made once per list. */
 function patternOf(hidden: readonly string[]): RegExp | null {
   const known = patterns.get(hidden);
   if (known !== undefined) return known;
   const words = hidden
-    .map((w) => fold(w).trim())
+    .map((w) =>
+      plainOf([...w])
+        .join("")
+        .trim(),
+    )
     .filter((w) => w !== "")
     .sort((a, b) => b.length - a.length)
     .map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"));
@@ -112,14 +120,12 @@ function covered(text: string, hidden: readonly string[]): string {
   const pattern = patternOf(hidden);
   if (pattern === null) return text;
   const letters = [...text];
-  let folded = "";
+  // Nearly all names and most of what is written needs no folding: each message is looked at.
+  const plain = ascii.test(text) ? [...text.toLowerCase()] : plainOf(letters);
+  const folded = plain.join("");
+  if (folded.search(pattern) < 0) return text;
   // For each unit of the folded text, which letter of the text it came from.
-  const from: number[] = [];
-  letters.forEach((letter, i) => {
-    const plain = fold(letter);
-    folded += plain;
-    for (let n = 0; n < plain.length; n += 1) from.push(i);
-  });
+  const from = plain.flatMap((units, i) => Array<number>(units.length).fill(i));
   for (const found of folded.matchAll(pattern)) {
     const first = from[found.index] ?? 0;
     const last = from[found.index + found[0].length - 1] ?? first;

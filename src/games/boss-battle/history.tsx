@@ -56,7 +56,7 @@ export function BossHistory({ view, load, command }: HistoryProps) {
               size="sm"
               variant="outline"
               color="brickText"
-              onClick={() => void command({ do: "start-over" }, "Started over. The reign that ended is kept below.")}
+              onClick={() => void command({ do: "start-over" }, "Started over. Who was the boss until now is kept below.")}
             >
               Start over
             </Button>

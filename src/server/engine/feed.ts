@@ -45,7 +45,7 @@ export class Feed {
     this.soon();
   }
 
-  /** A alert goes at once; who was away while it began never sees it late. */
+  /** An alert goes at once; who was away while it began never sees it late. */
   alert(alert: Alert): void {
     this.flush();
     this.keep({ v: wireVersion, type: "alert", seq: (this.seq += 1), alert }, true);

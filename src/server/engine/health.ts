@@ -208,7 +208,7 @@ function engineHealth({ lagMs, waitingMs = 0, clockAheadMs = 0 }: HealthFacts): 
       ...base,
       state: "waiting",
       says: `This computer’s clock was set back by ${count(Math.round(clockAheadMs / 1000))} s.`,
-      means: "Izzam’s time runs on from where it was, so that nothing rests longer than it should.",
+      means: "Izzam’s time runs on from where it was, so that no cooldown lasts longer than it should.",
       todo: "Times in the log are ahead until Izzam is started again after the show.",
     };
   if (lagMs < 250) return { ...base, state: "good", says: "Keeps up.", means: "", todo: "" };

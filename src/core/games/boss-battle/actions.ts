@@ -43,7 +43,7 @@ export const bossActions = actionsOf({
     input: {},
     word: "startover",
     sure: true,
-    done: "Started over. The reign that ended is kept in its history.",
+    done: "Started over. Who was the boss until now is kept in its history.",
     tape: () => ({ tone: "ochre", weight: 2, label: "Started over" }),
   },
   "tell-rules": {

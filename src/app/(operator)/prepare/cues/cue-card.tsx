@@ -48,7 +48,7 @@ export function CueCard(props: CardProps) {
           <Button
             colorPalette="ochre"
             fontWeight="700"
-            minW="126px"
+            minW={{ md: "126px" }}
             disabled={!isLive}
             onClick={onFire}
             title={isLive ? undefined : "Publish it first"}

@@ -33,13 +33,13 @@ export function KeyField({
       other !== undefined
         ? `fires “${other.name}”.`
         : use !== null
-          ? `is used for ${use}. Choose another, or change that one under ?.`
+          ? `is used for ${use}. Choose another, or press ? and change that one.`
           : "";
     setTaken(words === "" ? null : { key, from: other ?? null, words });
     if (words === "") onSet(key);
   };
   return (
-    <>
+    <Box as="span" position="relative">
       <chakra.input
         {...inputLook}
         aria-label="Key"
@@ -57,7 +57,28 @@ export function KeyField({
         onChange={(e) => type(e.currentTarget.value)}
       />
       {taken !== null && (
-        <Box as="span" id={`${cue.id}-key`} role="alert" ml="2" color="brickText" fontWeight="600" lineHeight="1.4">
+        <Box
+          as="span"
+          id={`${cue.id}-key`}
+          role="alert"
+          // Over what follows where there is room for it, a line of its own on a phone.
+          display="block"
+          position={{ md: "absolute" }}
+          left="0"
+          top="calc(100% + 8px)"
+          zIndex="3"
+          width={{ md: "max-content" }}
+          maxW="300px"
+          bg="ground"
+          borderWidth="1px"
+          borderColor="brickText"
+          borderRadius="8px"
+          px="3"
+          py="2"
+          color="brickText"
+          fontWeight="600"
+          lineHeight="1.4"
+        >
           {taken.key.toUpperCase()} {taken.words}
           {taken.from !== null && (
             <Button
@@ -74,6 +95,6 @@ export function KeyField({
           )}
         </Box>
       )}
-    </>
+    </Box>
   );
 }
