@@ -1,7 +1,8 @@
 import type { Refusal } from "../kernel/refusal";
 import type { Note } from "../module/module";
+import { blanksOf, say } from "../words/blanks";
 import { count, counted, type Sentence } from "../words/sentence";
-import { earnKinds, type EarnKind, type PointsSettings } from "./settings";
+import { earnKinds, type EarnKind, pointsSchema, type PointsSettings } from "./settings";
 
 const kindWords: Readonly<Record<EarnKind, string>> = {
   follow: "A follow",
@@ -24,75 +25,43 @@ const perWords: Readonly<Record<EarnKind, string>> = {
 
 /** How points are earned and given, as the sentences one edits. */
 export function pointsSentences(s: PointsSettings, home = "EUR"): readonly Sentence[] {
-  const whole = (path: string, label: string, value: number, min: number, max: number) => ({
-    path,
-    label,
-    text: count(value),
-    field: { kind: "whole" as const, min, max },
-  });
+  const { whole, money, toggle, text } = blanksOf(pointsSchema, s);
   return [
-    {
-      id: "name",
-      parts: [
-        "Points are called ",
-        { path: "name", label: "Name of the points", text: s.name, field: { kind: "text", most: 30, placeholder: "points" } },
-        ".",
-      ],
-    },
-    {
-      id: "presence",
-      parts: [
-        "During a show, who wrote within ",
-        whole("presence.withinMin", "Minutes within which somebody wrote", s.presence.withinMin, 1, 240),
-        " minutes gets ",
-        whole("presence.points", "Points for being there", s.presence.points, 0, 1_000_000),
-        " every ",
-        whole("presence.everyMin", "Minutes between rounds", s.presence.everyMin, 1, 240),
-        " minutes.",
-      ],
-    },
-    ...earnKinds.map((kind): Sentence => ({
-      id: `earn.${kind}`,
-      parts: [
+    say("name", "Points are called ", text("name", "Name of the points", "points"), "."),
+    say(
+      "presence",
+      "During a show, who wrote within ",
+      whole("presence.withinMin", "Minutes within which somebody wrote"),
+      " minutes gets ",
+      whole("presence.points", "Points for being there"),
+      " every ",
+      whole("presence.everyMin", "Minutes between rounds"),
+      " minutes.",
+    ),
+    ...earnKinds.map((kind) =>
+      say(
+        `earn.${kind}`,
         `${kindWords[kind]} brings `,
-        whole(`signals.${kind}.give`, `Points for: ${kindWords[kind].toLowerCase()}`, s.signals[kind].give, 0, 1_000_000_000),
+        whole(`signals.${kind}.give`, `Points for: ${kindWords[kind].toLowerCase()}`),
         perWords[kind],
-        ...(kind === "tip"
-          ? [
-              {
-                path: "signals.tip.per",
-                label: "Amount of a tip for which points are given",
-                text: (s.signals.tip.per / 100).toFixed(2),
-                field: { kind: "money" as const, min: 1, max: 1_000_000, currency: home },
-              },
-            ]
-          : []),
+        ...(kind === "tip" ? [money("signals.tip.per", "Amount of a tip for which points are given", home)] : []),
         ".",
-      ],
-    })),
-    {
-      id: "daily",
-      parts: [
-        "In a day a viewer earns at most ",
-        whole("dailyMost", "Most a viewer earns in a day; 0 for no limit", s.dailyMost, 0, 1_000_000_000),
-        s.dailyMost === 0 ? ", which means there is no limit." : ".",
-      ],
-    },
-    {
-      id: "give",
-      parts: [
-        "Viewers ",
-        {
-          path: "give.on",
-          label: "Whether viewers may give points to each other",
-          text: s.give.on ? "may" : "may not",
-          field: { kind: "toggle", on: "may", off: "may not" },
-        },
-        " give to each other",
-        ...(s.give.on ? [", at least ", whole("give.least", "Least amount to give", s.give.least, 1, 1_000_000_000)] : []),
-        ".",
-      ],
-    },
+      ),
+    ),
+    say(
+      "daily",
+      "In a day a viewer earns at most ",
+      whole("dailyMost", "Most a viewer earns in a day; 0 for no limit"),
+      s.dailyMost === 0 ? ", which means there is no limit." : ".",
+    ),
+    say(
+      "give",
+      "Viewers ",
+      toggle("give.on", "Whether viewers may give points to each other", "may", "may not"),
+      " give to each other",
+      ...(s.give.on ? [", at least ", whole("give.least", "Least amount to give")] : []),
+      ".",
+    ),
   ];
 }
 

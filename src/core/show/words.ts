@@ -1,50 +1,31 @@
 import type { Refusal } from "../kernel/refusal";
 import type { Note } from "../module/module";
+import { blanksOf, say } from "../words/blanks";
 import { rolesInWords, type Sentence } from "../words/sentence";
 import { actionOf } from "../games/words";
 import { numberField } from "../module/fields";
-import type { CommandEffect, ModeratorWord, ShowSettings } from "./settings";
+import { type CommandEffect, type ModeratorWord, type ShowSettings, showSettingsSchema } from "./settings";
 
 /** How a show begins and ends, as the sentences one edits. */
 export function showSentences(s: ShowSettings): readonly Sentence[] {
-  const begins = s.begins === "platform" ? "by hand, or when the platform says so" : "by hand only";
+  const { choice, whole } = blanksOf(showSettingsSchema, s);
   return [
-    {
-      id: "begins",
-      parts: [
-        "A show goes on air and ends ",
-        {
-          path: "begins",
-          label: "What begins and ends a show",
-          text: begins,
-          field: {
-            kind: "choice",
-            options: [
-              { value: "platform", words: "by hand, or when the platform says so" },
-              { value: "hand", words: "by hand only" },
-            ],
-          },
-        },
-        s.begins === "hand" ? ". When the platform says something else, you are asked in the booth." : ".",
-      ],
-    },
-    {
-      id: "silence",
-      parts: [
-        s.silenceMin === 0 ? "A show never ends by itself: " : "A show that nobody ends ends by itself after ",
-        {
-          path: "silenceMin",
-          label: "Minutes of silence after which a show ends; 0 for never",
-          text: s.silenceMin === 0 ? "0" : String(s.silenceMin),
-          field: { kind: "whole", min: 0, max: 720 },
-        },
-        s.silenceMin === 0
-          ? " minutes of silence."
-          : s.silenceMin === 1
-            ? " minute without a word in chat or a signal."
-            : " minutes without a word in chat or a signal.",
-      ],
-    },
+    say(
+      "begins",
+      "A show goes on air and ends ",
+      choice("begins", "What begins and ends a show", { platform: "by hand, or when the platform says so", hand: "by hand only" }),
+      s.begins === "hand" ? ". When the platform says something else, you are asked in the booth." : ".",
+    ),
+    say(
+      "silence",
+      s.silenceMin === 0 ? "A show never ends by itself: " : "A show that nobody ends ends by itself after ",
+      whole("silenceMin", "Minutes of silence after which a show ends; 0 for never"),
+      s.silenceMin === 0
+        ? " minutes of silence."
+        : s.silenceMin === 1
+          ? " minute without a word in chat or a signal."
+          : " minutes without a word in chat or a signal.",
+    ),
   ];
 }
 

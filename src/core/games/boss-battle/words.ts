@@ -1,43 +1,29 @@
-import { currencyDigits, moneyInWords } from "../../signals/money";
-import { type Blank, count, type Part, plain, type Sentence } from "../../words/sentence";
-import { type BossSettings, type HitKind, hitKinds } from "./settings";
+import { blanksOf, say } from "../../words/blanks";
+import { type Blank, type Part, plain, type Sentence } from "../../words/sentence";
+import { type BossSettings, bossSettingsSchema, type HitKind, hitKinds } from "./settings";
 
-const trillion = 1_000_000_000_000;
-const whole = (path: string, label: string, value: number, min = 0, max = trillion): Blank => ({
-  path,
-  label,
-  text: count(value),
-  field: { kind: "whole", min, max },
-});
-const choice = (path: string, label: string, value: string, options: Readonly<Record<string, string>>): Blank => ({
-  path,
-  label,
-  text: options[value] ?? value,
-  field: { kind: "choice", options: Object.entries(options).map(([v, words]) => ({ value: v, words })) },
-});
+const blanks = (s: BossSettings) => blanksOf(bossSettingsSchema, s);
 
 export const most = (kind: HitKind, s: BossSettings): readonly Part[] =>
-  s.hits[kind].most > 0 ? [", at most ", whole(`hits.${kind}.most`, `Most damage of one ${kind}`, s.hits[kind].most)] : [];
+  s.hits[kind].most > 0 ? [", at most ", blanks(s).whole(`hits.${kind}.most`, `Most damage of one ${kind}`)] : [];
 
 /** The rules as sentences with blanks; `home` is the currency in which tips count. */
 export function bossSentences(s: BossSettings, home = "EUR"): readonly Sentence[] {
-  const say = (id: string, ...parts: Part[]): Sentence => ({ id, parts });
-  const give = (kind: HitKind, label: string, max = 1_000_000_000): Blank =>
-    whole(`hits.${kind}.rate.give`, label, s.hits[kind].rate.give, 0, max);
-  const per = (kind: HitKind, label: string): Blank => whole(`hits.${kind}.rate.per`, label, s.hits[kind].rate.per, 1, 1_000_000_000);
+  const { whole, choice, money } = blanks(s);
+  const give = (kind: HitKind, label: string): Blank => whole(`hits.${kind}.rate.give`, label);
+  const per = (kind: HitKind, label: string): Blank => whole(`hits.${kind}.rate.per`, label);
   const each = (kind: HitKind, thing: string): readonly Part[] =>
     s.hits[kind].rate.per === 1 ? [` for every ${thing}`] : [" for every ", per(kind, `${thing} for that damage`), ` ${thing}s`];
-  const unit = 10 ** currencyDigits(home);
   const { growth } = s;
   const lines: Sentence[] = [
-    say("health", "The first boss has ", whole("health", "Health", s.health, 1), " health."),
+    say("health", "The first boss has ", whole("health", "Health"), " health."),
     say("follow", "A follow does ", give("follow", "Damage of a follow"), " damage", ...most("follow", s), "."),
     say(
       "membership",
       "A membership does ",
       give("membership", "Damage of a membership"),
       " damage ",
-      choice("hits.membership.by", "How a membership counts", s.hits.membership.by, {
+      choice("hits.membership.by", "How a membership counts", {
         each: "however long it lasts",
         months: "for every month of it",
       }),
@@ -58,12 +44,7 @@ export function bossSentences(s: BossSettings, home = "EUR"): readonly Sentence[
       "A tip does ",
       give("tip", "Damage of a tip"),
       " damage for every ",
-      {
-        path: "hits.tip.rate.per",
-        label: "Amount of a tip for that damage",
-        text: moneyInWords(s.hits.tip.rate.per, home),
-        field: { kind: "money", min: 1, max: 1_000_000 * unit, currency: home },
-      },
+      money("hits.tip.rate.per", "Amount of a tip for that damage", home),
       ...most("tip", s),
       ". Small tips add up until the show ends.",
     ),
@@ -83,20 +64,20 @@ export function bossSentences(s: BossSettings, home = "EUR"): readonly Sentence[
     say(
       "champion",
       "What the reigning champion gives ",
-      choice("champion.own", "The champion’s own", s.champion.own, {
+      choice("champion.own", "The champion’s own", {
         heal: "heals the boss",
         nothing: "does nothing",
         hurt: "hurts it like anyone’s",
       }),
       ...(s.champion.own === "heal"
-        ? [", ", choice("champion.healing", "How far it heals", s.champion.healing, { full: "up to full health", endless: "without end" })]
+        ? [", ", choice("champion.healing", "How far it heals", { full: "up to full health", endless: "without end" })]
         : []),
       ".",
     ),
     say(
       "next",
       "When it falls, ",
-      choice("next", "Who comes next", s.next, {
+      choice("next", "Who comes next", {
         striker: "whoever struck last becomes the boss",
         roster: "the next of the roster comes",
         same: "the same boss comes back",
@@ -106,7 +87,7 @@ export function bossSentences(s: BossSettings, home = "EUR"): readonly Sentence[
     say(
       "growth",
       "The next one has ",
-      choice("growth.how", "Health of the next", s.growth.how, {
+      choice("growth.how", "Health of the next", {
         none: "the same health",
         step: "more health, by a step",
         percent: "more health, by a share",
@@ -118,7 +99,7 @@ export function bossSentences(s: BossSettings, home = "EUR"): readonly Sentence[
     say(
       "carry",
       "Of the hit that defeats it, ",
-      choice("carry", "What is carried over", s.carry, {
+      choice("carry", "What is carried over", {
         nothing: "nothing is carried over",
         leftover: "what is left over is added to the next one’s health",
         whole: "the whole hit is added to the next one’s health",
@@ -132,33 +113,35 @@ export function bossSentences(s: BossSettings, home = "EUR"): readonly Sentence[
       say(
         "limits",
         "That is never less than ",
-        whole("growth.least", "Least health", growth.least, 1),
+        whole("growth.least", "Least health"),
         " and never more than ",
-        whole("growth.most", "Most health", growth.most, 1),
+        whole("growth.most", "Most health"),
         "; with no damage yet it is the first boss’s.",
       ),
     );
   return lines;
 }
 
-function growthParts({ growth: g }: BossSettings): readonly Part[] {
+function growthParts(s: BossSettings): readonly Part[] {
+  const { whole } = blanks(s);
+  const { growth: g } = s;
   const ceiling: readonly Part[] =
     g.ceiling > 0
-      ? [", up to ", whole("growth.ceiling", "Ceiling", g.ceiling)]
-      : [", ", { ...whole("growth.ceiling", "Ceiling (0 for none)", 0), text: "without a ceiling" }];
+      ? [", up to ", whole("growth.ceiling", "Ceiling")]
+      : [", ", { ...whole("growth.ceiling", "Ceiling (0 for none)"), text: "without a ceiling" }];
   switch (g.how) {
     case "none":
       return [];
     case "step":
-      return [": ", whole("growth.step", "Step", g.step), " more", ...ceiling];
+      return [": ", whole("growth.step", "Step"), " more", ...ceiling];
     case "percent":
-      return [": ", whole("growth.percent", "Percent", g.percent, 0, 1_000), " % more", ...ceiling];
+      return [": ", whole("growth.percent", "Percent"), " % more", ...ceiling];
     case "matched":
       return [
         ": what at the pace of the last ",
-        whole("growth.lookBackMin", "Minutes looked back", g.lookBackMin, 1, 60),
+        whole("growth.lookBackMin", "Minutes looked back"),
         " min would last ",
-        whole("growth.lastMin", "Minutes it should last", g.lastMin, 1, 240),
+        whole("growth.lastMin", "Minutes it should last"),
         " min",
       ];
   }

@@ -1,67 +1,37 @@
 import type { Refusal } from "../../kernel/refusal";
 import type { Hint } from "../../module/game";
 import type { Note } from "../../module/module";
-import { type Blank, count, type Part, plain, rolesInWords, seconds, type Sentence, counted } from "../../words/sentence";
-import type { WallSettings } from "./settings";
-
-const whole = (path: string, label: string, value: number, min: number, max: number): Blank => ({
-  path,
-  label,
-  text: count(value),
-  field: { kind: "whole", min, max },
-});
-const time = (path: string, label: string, ms: number, minMs: number, maxMs: number): Blank => ({
-  path,
-  label,
-  text: seconds(ms),
-  field: { kind: "seconds", minMs, maxMs },
-});
-const toggle = (path: string, label: string, value: boolean, on: string, off: string): Blank => ({
-  path,
-  label,
-  text: value ? on : off,
-  field: { kind: "toggle", on, off },
-});
-const choice = (path: string, label: string, value: string, options: Readonly<Record<string, string>>): Blank => ({
-  path,
-  label,
-  text: options[value] ?? value,
-  field: { kind: "choice", options: Object.entries(options).map(([v, words]) => ({ value: v, words })) },
-});
+import { blanksOf, say } from "../../words/blanks";
+import { type Blank, count, counted, plain, seconds, type Sentence } from "../../words/sentence";
+import { type WallSettings, wallSettingsSchema } from "./settings";
 
 /** The rules of a wall as sentences with blanks, in the order in which they are applied. */
 export function wallSentences(s: WallSettings): readonly Sentence[] {
-  const say = (id: string, ...parts: Part[]): Sentence => ({ id, parts });
-  const roles = (path: string, label: string, value: WallSettings["roles"]): Blank => ({
-    path,
-    label,
-    text: rolesInWords(value),
-    field: { kind: "roles" },
-  });
+  const { whole, time, toggle, choice, roles } = blanksOf(wallSettingsSchema, s);
   const lines: Sentence[] = [
-    say("who", "Emotes written by ", roles("roles", "Who may send emotes", s.roles), " fly across the picture."),
+    say("who", "Emotes written by ", roles("roles", "Who may send emotes"), " fly across the picture."),
     say(
       "sources",
       "The channel’s own emotes ",
-      toggle("sources.own", "The channel’s own emotes", s.sources.own, "count", "do not count"),
+      toggle("sources.own", "The channel’s own emotes", "count", "do not count"),
       ", the chat platform’s ",
-      toggle("sources.marked", "The chat platform’s emotes", s.sources.marked, "count", "do not count"),
+      toggle("sources.marked", "The chat platform’s emotes", "count", "do not count"),
       ", and emoji ",
-      toggle("sources.emoji", "Emoji", s.sources.emoji, "count", "do not count"),
+      toggle("sources.emoji", "Emoji", "count", "do not count"),
       ".",
     ),
     say(
       "message",
       "Of one message, each emote shows ",
-      toggle("eachOncePerMessage", "How often one emote shows per message", s.eachOncePerMessage, "once", "as often as it is written"),
+      toggle("eachOncePerMessage", "How often one emote shows per message", "once", "as often as it is written"),
       ", and at most ",
-      whole("mostPerMessage", "Most emotes from one message", s.mostPerMessage, 1, 100),
+      whole("mostPerMessage", "Most emotes from one message"),
       " in all.",
     ),
     say(
       "combo",
       "An emote shows ",
-      toggle("combo.on", "When an emote shows", s.combo.on, "only when several write it", "as soon as it is written"),
+      toggle("combo.on", "When an emote shows", "only when several write it", "as soon as it is written"),
       ".",
     ),
   ];
@@ -70,56 +40,52 @@ export function wallSentences(s: WallSettings): readonly Sentence[] {
       say(
         "together",
         "That takes ",
-        whole("combo.needed", "Copies needed", s.combo.needed, 2, 500),
+        whole("combo.needed", "Copies needed"),
         " of the same within ",
-        time("combo.withinMs", "Time for the copies", s.combo.withinMs, 1_000, 300_000),
+        time("combo.withinMs", "Time for the copies"),
         ", counting ",
-        choice("combo.counted", "What counts", s.combo.counted, { copies: "every copy", viewers: "each viewer once" }),
+        choice("combo.counted", "What counts", { copies: "every copy", viewers: "each viewer once" }),
         ". Then ",
-        choice("combo.spawns", "What shows", s.combo.spawns, { one: "one appears", all: "all of them appear" }),
+        choice("combo.spawns", "What shows", { one: "one appears", all: "all of them appear" }),
         " and the count begins again.",
       ),
       say(
         "apart",
         "It goes for emotes of ",
-        roles("combo.roles", "Whose emotes need that", s.combo.roles),
+        roles("combo.roles", "Whose emotes need that"),
         "; emoji ",
-        toggle("combo.emoji", "Whether emoji need that", s.combo.emoji, "need it too", "need none"),
+        toggle("combo.emoji", "Whether emoji need that", "need it too", "need none"),
         ". What needs none ",
-        toggle("singles", "What needs no other", s.singles, "shows at once", "stays off"),
+        toggle("singles", "What needs no other", "shows at once", "stays off"),
         ".",
       ),
     );
   } else {
-    lines.push(say("singles", "Single emotes ", toggle("singles", "Single emotes", s.singles, "show", "stay off: only flocks fly"), "."));
+    lines.push(say("singles", "Single emotes ", toggle("singles", "Single emotes", "show", "stay off: only flocks fly"), "."));
   }
   lines.push(
     s.perViewer.on
       ? say(
           "viewer",
           "One viewer may show ",
-          toggle("perViewer.on", "Limit per viewer", true, "at most", "any number"),
+          toggle("perViewer.on", "Limit per viewer", "at most", "any number"),
           " ",
-          whole("perViewer.most", "Most per viewer", s.perViewer.most, 1, 1_000),
+          whole("perViewer.most", "Most per viewer"),
           " within ",
-          time("perViewer.withinMs", "Time for the limit", s.perViewer.withinMs, 1_000, 300_000),
+          time("perViewer.withinMs", "Time for the limit"),
           ".",
         )
-      : say("viewer", "One viewer may show ", toggle("perViewer.on", "Limit per viewer", false, "at most", "any number"), "."),
+      : say("viewer", "One viewer may show ", toggle("perViewer.on", "Limit per viewer", "at most", "any number"), "."),
     say(
       "flock",
       "A flock is ",
-      whole("flock.count", "Emotes in a flock", s.flock.count, 1, 2_000),
+      whole("flock.count", "Emotes in a flock"),
       " emotes within ",
-      time("flock.overMs", "Time for a flock", s.flock.overMs, 0, 60_000),
+      time("flock.overMs", "Time for a flock"),
       ", of ",
-      choice("flock.from", "Which emotes flock", s.flock.from, { "most-used": "those written most", chosen: "chosen ones" }),
+      choice("flock.from", "Which emotes flock", { "most-used": "those written most", chosen: "chosen ones" }),
       ...(s.flock.from === "most-used"
-        ? [
-            " in the last ",
-            whole("flock.minutes", "Minutes looked back", s.flock.minutes, 1, 10),
-            s.flock.minutes === 1 ? " minute" : " minutes",
-          ]
+        ? [" in the last ", whole("flock.minutes", "Minutes looked back"), s.flock.minutes === 1 ? " minute" : " minutes"]
         : [
             ": ",
             {
@@ -131,7 +97,7 @@ export function wallSentences(s: WallSettings): readonly Sentence[] {
           ]),
       ".",
     ),
-    say("cap", "At most ", whole("cap", "Most emotes at once", s.cap, 10, 2_000), " are on the picture at once; the oldest leave first."),
+    say("cap", "At most ", whole("cap", "Most emotes at once"), " are on the picture at once; the oldest leave first."),
   );
   return lines;
 }
