@@ -270,7 +270,10 @@ describe("sales, limits and the ledger on the real database", () => {
   test("the check finds what was tampered with, and the rebuild sets it right", async () => {
     const s = await opened([]);
     await s.give("ada", 100);
-    const ada = () => db("viewers").where({ ext: "ada", channel: db("channels").where({ id: s.id }).select("num") });
+    const ada = () =>
+      db("viewers")
+        .where("ext", "ada")
+        .where("channel", db("channels").where({ id: s.id }).select("num"));
     await ada().update({ balance: 130 });
     expect((await checkLedgerOf(db, s.id)).faults).toEqual([{ what: "balance", about: "v:ada", found: 130, meant: 100 }]);
     expect(await rebuildBalances(db, s.id)).toBe(1);

@@ -28,7 +28,7 @@ export function mariadbAccounts(db: Database): AccountStore {
     account: async (login) => accountOf((await accounts().where("operators.login_key", loginKey(login)).first()) as Row | undefined),
     demoAccount: async (role) =>
       accountOf(
-        (await accounts().where({ "operators.demo": true, "memberships.role": role }).orderBy("operators.created_ms").first()) as
+        (await accounts().where("operators.demo", true).where("memberships.role", role).orderBy("operators.created_ms").first()) as
           Row | undefined,
       ),
     createFirst: async (first) => {
@@ -187,14 +187,17 @@ export function mariadbAccounts(db: Database): AccountStore {
       await db("pairings").where("expires_ms", "<=", nowMs).delete();
       if (Number(row["expires_ms"]) <= nowMs) return null;
       return accountOf(
-        (await accounts().where({ "operators.id": row["operator_id"], "memberships.channel_id": row["channel_id"] }).first()) as
-          Row | undefined,
+        (await accounts()
+          .where("operators.id", text(row["operator_id"]))
+          .where("memberships.channel_id", text(row["channel_id"]))
+          .first()) as Row | undefined,
       );
     },
     remotes: async (channel, nowMs) => {
       const rows = (await db("sessions")
         .join("operators", "operators.id", "sessions.operator_id")
-        .where({ "sessions.channel_id": channel, "sessions.kind": "remote" })
+        .where("sessions.channel_id", channel)
+        .where("sessions.kind", "remote")
         .where("sessions.expires_ms", ">", nowMs)
         .orderBy("sessions.created_ms", "desc")
         .select("sessions.id", "sessions.label", "sessions.created_ms", "operators.login")) as Row[];

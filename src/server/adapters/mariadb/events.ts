@@ -8,20 +8,20 @@ export function mariadbEvents(db: Database): EventStore {
       const row = (await db("event_sources").where({ channel_id: channel }).first()) as Row | undefined;
       if (row === undefined) return null;
       return {
-        sealed: text(row["secret_sealed"]),
+        sealed: text(row.secret_sealed),
         sinceMs: Number(row["since_ms"]),
         oldUntilMs: row["old_secret_sealed"] === null ? 0 : Number(row["old_until_ms"]),
       };
     },
     setSecret: (channel, { sealed, oldUntilMs, nowMs }) =>
       db.transaction(async (trx) => {
-        const row = (await trx("event_sources").where({ channel_id: channel }).forUpdate().first()) as Row | undefined;
+        const row = await trx("event_sources").where({ channel_id: channel }).forUpdate().first();
         const next = { secret_sealed: sealed, since_ms: nowMs };
         if (row === undefined) await trx("event_sources").insert({ channel_id: channel, ...next });
         else
           await trx("event_sources")
             .where({ channel_id: channel })
-            .update({ ...next, old_secret_sealed: row["secret_sealed"], old_until_ms: oldUntilMs });
+            .update({ ...next, old_secret_sealed: row.secret_sealed, old_until_ms: oldUntilMs });
         await bump(trx as unknown as Database, channel);
       }),
     endOld: async (channel) => {

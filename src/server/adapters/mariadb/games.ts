@@ -27,7 +27,9 @@ export function mariadbGames(db: Database): GameStore {
     draft: async (channel, game) => {
       const row = (await db("games")
         .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
-        .where({ "games.id": game, "games.channel_id": channel, "games.removed_ms": null })
+        .where("games.id", game)
+        .where("games.channel_id", channel)
+        .whereNull("games.removed_ms")
         .first("games.*", "game_versions.settings as published")) as Row | undefined;
       if (row === undefined) return null;
       const kind = text(row["kind"]);
@@ -90,7 +92,8 @@ export function mariadbGames(db: Database): GameStore {
     versions: async (channel, game) => {
       const rows = (await db("game_versions")
         .join("games", "games.id", "game_versions.game_id")
-        .where({ "games.id": game, "games.channel_id": channel })
+        .where("games.id", game)
+        .where("games.channel_id", channel)
         .orderBy("game_versions.version", "desc")
         .limit(50)
         .select("game_versions.*")) as Row[];
@@ -99,7 +102,9 @@ export function mariadbGames(db: Database): GameStore {
     versionSettings: async (channel, game, version) => {
       const row = (await db("game_versions")
         .join("games", "games.id", "game_versions.game_id")
-        .where({ "games.id": game, "games.channel_id": channel, "game_versions.version": version })
+        .where("games.id", game)
+        .where("games.channel_id", channel)
+        .where("game_versions.version", version)
         .first("game_versions.settings", "games.kind")) as Row | undefined;
       if (row === undefined) return refused("version/unknown");
       const { settings, why } = readSettings(text(row["kind"]), fromJson(row["settings"]));

@@ -72,7 +72,10 @@ export function mariadbOverlays(db: Database): OverlayStore {
       db.transaction(async (trx) => {
         const both = (await trx("overlays")
           .join("games", "games.channel_id", "overlays.channel_id")
-          .where({ "overlays.id": overlay, "games.id": game, "overlays.channel_id": channel, "games.removed_ms": null })
+          .where("overlays.id", overlay)
+          .where("games.id", game)
+          .where("overlays.channel_id", channel)
+          .whereNull("games.removed_ms")
           .first("games.id")) as Row | undefined;
         if (both === undefined) return false;
         if (place !== null)
@@ -89,7 +92,8 @@ export function mariadbOverlays(db: Database): OverlayStore {
       if (r === undefined) return null;
       const places = (await db("placements")
         .join("games", "games.id", "placements.game_id")
-        .where({ overlay_id: overlay, "games.removed_ms": null })
+        .where("overlay_id", overlay)
+        .whereNull("games.removed_ms")
         .orderBy("placements.order")
         .select("placements.*")) as Row[];
       return {

@@ -52,7 +52,7 @@ export function mariadbProps(db: Database): PropStore {
     source: async (channel, id) => {
       const row = (await here(db, channel)
         .join("prop_files", "prop_files.sha", "props.source_sha")
-        .where({ "props.id": id })
+        .where("props.id", id)
         .first("props.kind", "props.settings", "prop_files.bytes", "prop_files.mime")) as Row | undefined;
       if (row === undefined) return null;
       return {

@@ -72,7 +72,8 @@ export function writeSales(
     to.send(
       to
         .table("sales")
-        .where({ channel, seq: saleSeq(s.id) })
+        .where("channel", channel)
+        .where("seq", saleSeq(s.id))
         .update({ state: s.state, decided_by: cut(s.decidedBy, 60), times: s.times, shown: s.shown, code: s.code }),
     );
   const waiting = sales.filter((s) => s.state === "waiting").map((s) => saleSeq(s.id));

@@ -89,7 +89,7 @@ export function mariadbShows(db: Database): ShowStore {
     },
     fight: async (channel, game, sinceMs, nowMs) => {
       const num = await numOf(channel);
-      const of = () => db("records").where({ "records.channel": num, game_id: game });
+      const of = () => db("records").where("records.channel", num).where("game_id", game);
       const rows = (await of()
         .whereIn("kind", ["hit", "heal", "undo"])
         .where("to_ms", ">=", sinceMs)
