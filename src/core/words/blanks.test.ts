@@ -17,7 +17,12 @@ const blanks = blanksOf(schema, settings);
 
 describe("blanks of settings", () => {
   test("numbers go as far as the schema lets them, and say what they are now", () => {
-    expect(blanks.whole("size", "Size")).toEqual({ path: "size", label: "Size", text: "1,500", field: { kind: "whole", min: 2, max: 9_000 } });
+    expect(blanks.whole("size", "Size")).toEqual({
+      path: "size",
+      label: "Size",
+      text: "1,500",
+      field: { kind: "whole", min: 2, max: 9_000 },
+    });
     expect(blanks.time("inner.waitMs", "Wait")).toMatchObject({ text: "1.5 s", field: { kind: "seconds", minMs: 500, maxMs: 60_000 } });
   });
   test("another setting may keep a number higher, never lower", () => {

@@ -25,12 +25,9 @@ export function mariadbAccounts(db: Database): AccountStore {
       .select("operators.id", "operators.login", "operators.password_hash", "operators.demo", "memberships.channel_id", "memberships.role");
   return {
     anyOperator: async () => (await db("operators").first("id")) !== undefined,
-    account: async (login) => accountOf((await accounts().where("operators.login_key", loginKey(login)).first()) as Row | undefined),
+    account: async (login) => accountOf(await accounts().where("operators.login_key", loginKey(login)).first()),
     demoAccount: async (role) =>
-      accountOf(
-        (await accounts().where("operators.demo", true).where("memberships.role", role).orderBy("operators.created_ms").first()) as
-          Row | undefined,
-      ),
+      accountOf(await accounts().where("operators.demo", true).where("memberships.role", role).orderBy("operators.created_ms").first()),
     createFirst: async (first) => {
       try {
         return await db.transaction(async (trx) => {
@@ -65,11 +62,11 @@ export function mariadbAccounts(db: Database): AccountStore {
       });
     },
     sessions: async (operator, nowMs) => {
-      const rows = (await db("sessions")
+      const rows = await db("sessions")
         .where({ operator_id: operator })
         .andWhere("expires_ms", ">", nowMs)
         .orderBy("created_ms", "desc")
-        .limit(200)) as Row[];
+        .limit(200);
       return rows.map((r) => ({
         // Sessions of before this was kept go by the beginning of their hash: it says nothing of the token.
         id: r["id"] === null ? text(r["token_hash"]).slice(0, 24) : text(r["id"]),
@@ -85,13 +82,13 @@ export function mariadbAccounts(db: Database): AccountStore {
       return those.delete();
     },
     passwordHash: async (operator) => {
-      const row = (await db("operators").where({ id: operator }).first("password_hash")) as Row | undefined;
+      const row = await db("operators").where({ id: operator }).first("password_hash");
       return row === undefined ? null : text(row["password_hash"]);
     },
     setPassword: async (operator, hash) =>
       void (await db("operators").where({ id: operator }).update({ password_hash: hash, demo: false })),
     operators: async (channel, nowMs) => {
-      const rows = (await db("memberships as m")
+      const rows = await db("memberships as m")
         .join("operators as o", "o.id", "m.operator_id")
         .leftJoin("sessions as s", (on) =>
           on
@@ -104,7 +101,7 @@ export function mariadbAccounts(db: Database): AccountStore {
         .orderBy("m.role")
         .orderBy("o.created_ms")
         .select("o.id", "o.login", "m.role", "o.demo", "o.created_ms")
-        .count("s.token_hash as sessions")) as Row[];
+        .count("s.token_hash as sessions");
       return rows.map((r) => ({
         id: operatorId(text(r["id"])),
         login: text(r["login"]),
@@ -117,18 +114,18 @@ export function mariadbAccounts(db: Database): AccountStore {
     removeOperator: (channel, operator) =>
       db.transaction(async (trx) => {
         // All members are locked: of two owners who remove each other at once, one stays.
-        const members = (await trx("memberships as m")
+        const members = await trx("memberships as m")
           .join("operators as o", "o.id", "m.operator_id")
           .where("m.channel_id", channel)
           .forUpdate()
-          .select("o.id", "o.login", "m.role")) as Row[];
+          .select("o.id", "o.login", "m.role");
         const one = members.find((m) => m["id"] === operator);
         if (one === undefined) return refused("operator/unknown");
         if (one["role"] === "owner" && members.filter((m) => m["role"] === "owner").length === 1) return refused("operator/last-owner");
         await trx("sessions").where({ channel_id: channel, operator_id: operator }).delete();
         await trx("pairings").where({ channel_id: channel, operator_id: operator }).delete();
         await trx("memberships").where({ channel_id: channel, operator_id: operator }).delete();
-        const left = (await trx("memberships").where({ operator_id: operator }).first("channel_id")) as Row | undefined;
+        const left = await trx("memberships").where({ operator_id: operator }).first("channel_id");
         // The account itself goes with its last channel.
         if (left === undefined) await trx("operators").where({ id: operator }).delete();
         return ok({ login: text(one["login"]) });
@@ -148,23 +145,24 @@ export function mariadbAccounts(db: Database): AccountStore {
       });
     },
     invites: async (channel, nowMs) =>
-      ((await db("invites").where({ channel_id: channel }).andWhere("expires_ms", ">", nowMs).orderBy("created_ms", "desc")) as Row[]).map(
-        (r) => ({ by: text(r["made_by"]), sinceMs: Number(r["created_ms"]), untilMs: Number(r["expires_ms"]) }),
-      ),
+      (await db("invites").where({ channel_id: channel }).andWhere("expires_ms", ">", nowMs).orderBy("created_ms", "desc")).map((r) => ({
+        by: text(r["made_by"]),
+        sinceMs: Number(r["created_ms"]),
+        untilMs: Number(r["expires_ms"]),
+      })),
     endInvites: (channel) => db("invites").where({ channel_id: channel }).delete(),
     invited: async (tokenHash, nowMs) => {
-      const row = (await db("invites as i")
+      const row = await db("invites as i")
         .join("channels as c", "c.id", "i.channel_id")
         .where("i.token_hash", tokenHash)
         .andWhere("i.expires_ms", ">", nowMs)
-        .first("c.id", "c.name")) as Row | undefined;
+        .first("c.id", "c.name");
       return row === undefined ? null : { channelId: channelId(text(row["id"])), channelName: text(row["name"]) };
     },
     join: async (tokenHash, { id, login, passwordHash, nowMs }) => {
       try {
         return await db.transaction(async (trx) => {
-          const row = (await trx("invites").where({ token_hash: tokenHash }).andWhere("expires_ms", ">", nowMs).forUpdate().first()) as
-            Row | undefined;
+          const row = await trx("invites").where({ token_hash: tokenHash }).andWhere("expires_ms", ">", nowMs).forUpdate().first();
           if (row === undefined) return refused("invite/unknown");
           const channel = channelId(text(row["channel_id"]));
           await trx("operators").insert({ id, login, login_key: loginKey(login), password_hash: passwordHash, created_ms: nowMs });
@@ -181,31 +179,28 @@ export function mariadbAccounts(db: Database): AccountStore {
       await db("pairings").insert({ code_hash: codeHash, operator_id: operator, channel_id: channel, expires_ms: expiresMs });
     },
     takePairing: async (codeHash, nowMs) => {
-      const row = (await db("pairings").where({ code_hash: codeHash }).first()) as Row | undefined;
+      const row = await db("pairings").where({ code_hash: codeHash }).first();
       // Whoever deletes it has it: of two phones with one code, one is paired.
       if (row === undefined || (await db("pairings").where({ code_hash: codeHash }).delete()) === 0) return null;
       await db("pairings").where("expires_ms", "<=", nowMs).delete();
       if (Number(row["expires_ms"]) <= nowMs) return null;
       return accountOf(
-        (await accounts()
-          .where("operators.id", text(row["operator_id"]))
-          .where("memberships.channel_id", text(row["channel_id"]))
-          .first()) as Row | undefined,
+        await accounts().where("operators.id", text(row["operator_id"])).where("memberships.channel_id", text(row["channel_id"])).first(),
       );
     },
     remotes: async (channel, nowMs) => {
-      const rows = (await db("sessions")
+      const rows = await db("sessions")
         .join("operators", "operators.id", "sessions.operator_id")
         .where("sessions.channel_id", channel)
         .where("sessions.kind", "remote")
         .where("sessions.expires_ms", ">", nowMs)
         .orderBy("sessions.created_ms", "desc")
-        .select("sessions.id", "sessions.label", "sessions.created_ms", "operators.login")) as Row[];
+        .select("sessions.id", "sessions.label", "sessions.created_ms", "operators.login");
       return rows.map((r) => ({ id: text(r["id"]), label: text(r["label"]), by: text(r["login"]), sinceMs: Number(r["created_ms"]) }));
     },
     revokeRemote: async (channel, id) => (await db("sessions").where({ channel_id: channel, kind: "remote", id }).delete()) > 0,
     session: async (tokenHash, nowMs) => {
-      const row = (await db("sessions")
+      const row = await db("sessions")
         .join("memberships", (on) =>
           on.on("memberships.operator_id", "sessions.operator_id").andOn("memberships.channel_id", "sessions.channel_id"),
         )
@@ -222,7 +217,7 @@ export function mariadbAccounts(db: Database): AccountStore {
           "sessions.label",
           "channels.id as channel_id",
           "channels.name as channel_name",
-        )) as Row | undefined;
+        );
       if (row === undefined) return null;
       const remote = row["kind"] === "remote";
       return {

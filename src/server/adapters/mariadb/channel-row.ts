@@ -2,16 +2,16 @@ import { gameId, type ChannelId } from "../../../core/kernel/ids";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, OverlayRow } from "../../ports/engine-store";
 import { type Database, fromJson } from "./database";
-import { propSound, propSprite, type Row, spriteOf, text } from "./rows";
+import { propSound, propSprite, spriteOf, text } from "./rows";
 
 /** A channel with all that the engine runs it by. */
 export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRow | null> {
   // One transaction, so that a change in the middle can't show half of itself.
   return db.transaction(
     async (trx) => {
-      const row = (await trx("channels").where({ id }).first()) as Row | undefined;
+      const row = await trx("channels").where({ id }).first();
       if (row === undefined) return null;
-      const games = (await trx("games")
+      const games = await trx("games")
         .join("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
         .leftJoin("game_states", "game_states.game_id", "games.id")
         .where("games.channel_id", id)
@@ -25,17 +25,17 @@ export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRo
           "game_versions.settings",
           "game_states.durable",
           "game_states.version as state_version",
-        )) as Row[];
-      const overlays = (await trx("overlays").where({ channel_id: id }).whereNull("removed_ms").orderBy("created_ms")) as Row[];
-      const placements = (await trx("placements").whereIn(
+        );
+      const overlays = await trx("overlays").where({ channel_id: id }).whereNull("removed_ms").orderBy("created_ms");
+      const placements = await trx("placements").whereIn(
         "overlay_id",
         overlays.map((o) => text(o["id"])),
-      )) as Row[];
-      const emotes = (await trx("emotes").where({ channel_id: id }).whereNull("removed_ms").orderBy("created_ms").orderBy("id")) as Row[];
-      const props = (await trx("props").where({ channel_id: id }).whereNull("removed_ms").orderBy("created_ms").orderBy("id")) as Row[];
-      const events = (await trx("event_sources").where({ channel_id: id }).first()) as Row | undefined;
-      const triggers = (await trx("triggers").where({ channel_id: id }).select("cue_id", "token_hash")) as Row[];
-      const chat = (await trx("chat_connections").where({ channel_id: id }).first()) as Row | undefined;
+      );
+      const emotes = await trx("emotes").where({ channel_id: id }).whereNull("removed_ms").orderBy("created_ms").orderBy("id");
+      const props = await trx("props").where({ channel_id: id }).whereNull("removed_ms").orderBy("created_ms").orderBy("id");
+      const events = await trx("event_sources").where({ channel_id: id }).first();
+      const triggers = await trx("triggers").where({ channel_id: id }).select("cue_id", "token_hash");
+      const chat = await trx("chat_connections").where({ channel_id: id }).first();
       return {
         id,
         name: text(row["name"]),

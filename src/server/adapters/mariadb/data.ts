@@ -13,7 +13,7 @@ export const retentionSchema = z.object({ logDays: days.default(90), auditDays: 
 export const retentionDefaults: Retention = retentionSchema.parse({});
 
 export async function readRetention(db: Database): Promise<Retention> {
-  const row = (await db("installation").where({ name: "retention" }).first("value")) as Row | undefined;
+  const row = await db("installation").where({ name: "retention" }).first("value");
   const read = retentionSchema.safeParse(row === undefined ? {} : fromJson(row["value"]));
   return read.success ? read.data : retentionDefaults;
 }

@@ -3,7 +3,7 @@ import type { ChannelId } from "../../../core/kernel/ids";
 import { ok, refused, type Result } from "../../../core/kernel/refusal";
 import type { EmoteStore } from "../../ports/operator-store";
 import type { Database } from "./database";
-import { bump, type Row, spriteOf, text } from "./rows";
+import { bump, spriteOf, text } from "./rows";
 
 /** More words than this make a palette nobody can read, and a stage too many pictures to hold. */
 export const mostEmotes = 500;
@@ -19,7 +19,7 @@ export function mariadbEmotes(db: Database): EmoteStore {
     except: string,
   ): Promise<Result<null>> => {
     await trx("channels").where({ id: channel }).forUpdate().first("id");
-    const others = (await here(trx, channel).whereNot({ id: except }).select("word", "word_key", "pixels_sha")) as Row[];
+    const others = await here(trx, channel).whereNot({ id: except }).select("word", "word_key", "pixels_sha");
     const sameWord = others.find((o) => o["word_key"] === fold(word));
     if (sameWord !== undefined) return refused("emote/word-taken", { word: text(sameWord["word"]) });
     const samePicture = others.find((o) => pixelsSha !== null && o["pixels_sha"] === pixelsSha);
@@ -29,7 +29,7 @@ export function mariadbEmotes(db: Database): EmoteStore {
   };
   return {
     emotes: async (channel) =>
-      ((await here(db, channel).orderBy("created_ms").orderBy("id")) as Row[]).map((r) => ({
+      (await here(db, channel).orderBy("created_ms").orderBy("id")).map((r) => ({
         id: text(r["id"]),
         word: text(r["word"]),
         sprite: spriteOf(r),
@@ -84,7 +84,7 @@ export function mariadbEmotes(db: Database): EmoteStore {
     restore: (channel, emote) =>
       db.transaction(async (raw) => {
         const trx = raw as unknown as Database;
-        const row = (await trx("emotes").where({ channel_id: channel, id: emote }).first("word", "pixels_sha")) as Row | undefined;
+        const row = await trx("emotes").where({ channel_id: channel, id: emote }).first("word", "pixels_sha");
         if (row === undefined) return refused("emote/unknown");
         const free = await clash(trx, channel, text(row["word"]), text(row["pixels_sha"]), emote);
         if (!free.ok) return free;

@@ -13,7 +13,7 @@ import { upkeep } from "./upkeep";
 import { channelRow } from "./channel-row";
 import { type Alive, leases } from "./leases";
 import { writing } from "./commit";
-import { type Row, text } from "./rows";
+import { text } from "./rows";
 
 /** `patient`: a pool whose statements may take as long as they need, for what nobody waits for. */
 export function mariadbEngineStore(
@@ -28,13 +28,13 @@ export function mariadbEngineStore(
   };
   return {
     channel: (id) => channelRow(db, id),
-    channels: async () => ((await db("channels").select("id").orderBy("created_ms")) as Row[]).map((r) => channelId(text(r["id"]))),
+    channels: async () => (await db("channels").select("id").orderBy("created_ms")).map((r) => channelId(text(r["id"]))),
     revisions: async () =>
-      new Map(((await db("channels").select("id", "revision")) as Row[]).map((r) => [channelId(text(r["id"])), Number(r["revision"])])),
+      new Map((await db("channels").select("id", "revision")).map((r) => [channelId(text(r["id"])), Number(r["revision"])])),
     isAway,
     lastSeq: async (id) => {
       const num = await keys.channel(id);
-      const row = num === null ? undefined : ((await db("leases").where({ channel: num }).first("last_seq")) as Row | undefined);
+      const row = num === null ? undefined : await db("leases").where({ channel: num }).first("last_seq");
       return Number(row?.["last_seq"] ?? 0);
     },
     came: async (id, source, ids) => {
@@ -83,9 +83,9 @@ export function mariadbEngineStore(
     sale: async (id, sale) => {
       const seq = saleSeq(sale);
       if (seq === null) return null;
-      const row = (await salesOf(db, await numOf(id))
+      const row = await salesOf(db, await numOf(id))
         .andWhere("s.seq", seq)
-        .first()) as Row | undefined;
+        .first();
       return row === undefined ? null : saleOf(row);
     },
     ledgerFaults: async (id) => (await checkLedgerOf(patient, id)).faults.map((f) => `${f.what} ${f.about}: ${f.found}, meant ${f.meant}`),
@@ -106,11 +106,11 @@ export function mariadbEngineStore(
         .merge();
     },
     viewerSession: async (tokenHash, nowMs) => {
-      const row = (await db("viewer_sessions as s")
+      const row = await db("viewer_sessions as s")
         .join("viewers as v", "v.id", "s.viewer_key")
         .where("s.token_hash", tokenHash)
         .andWhere("s.expires_ms", ">", nowMs)
-        .first("s.channel_id", "s.roles", "v.ext", "v.name")) as Row | undefined;
+        .first("s.channel_id", "s.roles", "v.ext", "v.name");
       if (row === undefined) return null;
       const roles = z.array(roleSchema).safeParse(fromJson(row["roles"]));
       return {
@@ -128,14 +128,14 @@ export function mariadbEngineStore(
       return row ?? null;
     },
     session: async (tokenHash, nowMs) => {
-      const row = (await db("sessions")
+      const row = await db("sessions")
         .join("memberships", (on) =>
           on.on("memberships.operator_id", "sessions.operator_id").andOn("memberships.channel_id", "sessions.channel_id"),
         )
         .join("operators", "operators.id", "sessions.operator_id")
         .where("sessions.token_hash", tokenHash)
         .where("sessions.expires_ms", ">", nowMs)
-        .first("sessions.channel_id", "operators.id", "operators.login", "memberships.role")) as Row | undefined;
+        .first("sessions.channel_id", "operators.id", "operators.login", "memberships.role");
       if (row === undefined) return null;
       return {
         channelId: channelId(text(row["channel_id"])),

@@ -1,11 +1,11 @@
 import type { EventStore } from "../../ports/event-store";
 import type { Database } from "./database";
-import { bump, type Row, text } from "./rows";
+import { bump, text } from "./rows";
 
 export function mariadbEvents(db: Database): EventStore {
   return {
     secret: async (channel) => {
-      const row = (await db("event_sources").where({ channel_id: channel }).first()) as Row | undefined;
+      const row = await db("event_sources").where({ channel_id: channel }).first();
       if (row === undefined) return null;
       return {
         sealed: text(row.secret_sealed),
@@ -28,10 +28,9 @@ export function mariadbEvents(db: Database): EventStore {
       await db("event_sources").where({ channel_id: channel }).update({ old_secret_sealed: null, old_until_ms: 0 });
       await bump(db, channel);
     },
-    triggers: async (channel) =>
-      ((await db("triggers").where({ channel_id: channel }).select("cue_id")) as Row[]).map((r) => text(r["cue_id"])),
+    triggers: async (channel) => (await db("triggers").where({ channel_id: channel }).select("cue_id")).map((r) => text(r["cue_id"])),
     trigger: async (channel, cue) => {
-      const row = (await db("triggers").where({ channel_id: channel, cue_id: cue }).first("token_sealed")) as Row | undefined;
+      const row = await db("triggers").where({ channel_id: channel, cue_id: cue }).first("token_sealed");
       return row === undefined ? null : text(row["token_sealed"]);
     },
     setTrigger: async (channel, cue, token, nowMs) => {
@@ -47,13 +46,13 @@ export function mariadbEvents(db: Database): EventStore {
       await bump(db, channel);
     },
     records: async (channel, game, kind, limit) => {
-      const rows = (await db("records as r")
+      const rows = await db("records as r")
         .join("channels as c", "c.num", "r.channel")
         .leftJoin("viewers as v", "v.id", "r.viewer")
         .where({ "c.id": channel, "r.game_id": game, "r.kind": kind })
         .orderBy("r.id", "desc")
         .limit(limit)
-        .select("r.*", "v.ext", "v.name")) as Row[];
+        .select("r.*", "v.ext", "v.name");
       return rows.map((r) => ({
         id: Number(r["id"]),
         viewer: r["ext"] === null ? null : { id: text(r["ext"]), name: text(r["name"]) },

@@ -3,18 +3,18 @@ import { ok, refused } from "../../../core/kernel/refusal";
 import { storedInWords } from "../../../core/kernel/stored";
 import type { GameStore } from "../../ports/operator-store";
 import { type Database, fromJson } from "./database";
-import { bump, type Row, text } from "./rows";
+import { bump, text } from "./rows";
 
 export function mariadbGames(db: Database): GameStore {
   return {
     games: async (channel) => {
-      const rows = (await db("games")
+      const rows = await db("games")
         .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
         .where("games.channel_id", channel)
         .whereNull("games.removed_ms")
         .orderBy("games.created_ms")
         .orderBy("games.id")
-        .select("games.*", "game_versions.settings as published")) as Row[];
+        .select("games.*", "game_versions.settings as published");
       return rows.map((r) => ({
         id: text(r["id"]),
         kind: text(r["kind"]),
@@ -25,12 +25,12 @@ export function mariadbGames(db: Database): GameStore {
       }));
     },
     draft: async (channel, game) => {
-      const row = (await db("games")
+      const row = await db("games")
         .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
         .where("games.id", game)
         .where("games.channel_id", channel)
         .whereNull("games.removed_ms")
-        .first("games.*", "game_versions.settings as published")) as Row | undefined;
+        .first("games.*", "game_versions.settings as published");
       if (row === undefined) return null;
       const kind = text(row["kind"]);
       const draft = readSettings(kind, fromJson(row["draft"]));
@@ -55,7 +55,7 @@ export function mariadbGames(db: Database): GameStore {
         .where({ id: game, channel_id: channel, draft_revision: revision })
         .update({ draft: JSON.stringify(settings), draft_revision: revision + 1, draft_by: by });
       if (changed > 0) return ok({ revision: revision + 1 });
-      const row = (await db("games").where({ id: game, channel_id: channel }).first("draft_revision", "draft_by")) as Row | undefined;
+      const row = await db("games").where({ id: game, channel_id: channel }).first("draft_revision", "draft_by");
       if (row === undefined) return refused("game/unknown");
       return refused("draft/changed-elsewhere", { by: text(row["draft_by"]), revision: Number(row["draft_revision"]) });
     },
@@ -65,11 +65,7 @@ export function mariadbGames(db: Database): GameStore {
       return changed > 0;
     },
     removed: async (channel) => {
-      const rows = (await db("games")
-        .where({ channel_id: channel })
-        .whereNotNull("removed_ms")
-        .orderBy("removed_ms", "desc")
-        .limit(50)) as Row[];
+      const rows = await db("games").where({ channel_id: channel }).whereNotNull("removed_ms").orderBy("removed_ms", "desc").limit(50);
       return rows.map((r) => ({ id: text(r["id"]), kind: text(r["kind"]), name: text(r["name"]), removedMs: Number(r["removed_ms"]) }));
     },
     setRemoved: async (channel, game, removedMs) => {
@@ -79,7 +75,7 @@ export function mariadbGames(db: Database): GameStore {
     },
     publish: (channel, game, { revision, by, nowMs }) =>
       db.transaction(async (trx) => {
-        const row = (await trx("games").where({ id: game, channel_id: channel, removed_ms: null }).forUpdate().first()) as Row | undefined;
+        const row = await trx("games").where({ id: game, channel_id: channel, removed_ms: null }).forUpdate().first();
         if (row === undefined) return refused("game/unknown");
         if (Number(row["draft_revision"]) !== revision)
           return refused("draft/changed-elsewhere", { by: text(row["draft_by"]), revision: Number(row["draft_revision"]) });
@@ -90,22 +86,22 @@ export function mariadbGames(db: Database): GameStore {
         return ok({ version });
       }),
     versions: async (channel, game) => {
-      const rows = (await db("game_versions")
+      const rows = await db("game_versions")
         .join("games", "games.id", "game_versions.game_id")
         .where("games.id", game)
         .where("games.channel_id", channel)
         .orderBy("game_versions.version", "desc")
         .limit(50)
-        .select("game_versions.*")) as Row[];
+        .select("game_versions.*");
       return rows.map((r) => ({ version: Number(r["version"]), by: text(r["by"]), atMs: Number(r["at_ms"]), note: text(r["note"]) }));
     },
     versionSettings: async (channel, game, version) => {
-      const row = (await db("game_versions")
+      const row = await db("game_versions")
         .join("games", "games.id", "game_versions.game_id")
         .where("games.id", game)
         .where("games.channel_id", channel)
         .where("game_versions.version", version)
-        .first("game_versions.settings", "games.kind")) as Row | undefined;
+        .first("game_versions.settings", "games.kind");
       if (row === undefined) return refused("version/unknown");
       const { settings, why } = readSettings(text(row["kind"]), fromJson(row["settings"]));
       return why === null ? ok(settings) : refused("version/unreadable", { why: storedInWords(why) });

@@ -4,7 +4,7 @@ import { cut } from "../../../core/kernel/text";
 import { roles as allRoles, type Role } from "../../../core/signals/signal";
 import type { Database } from "./database";
 import { chunks } from "./chunks";
-import { type Row, text } from "./rows";
+import { text } from "./rows";
 
 /** A person as the tables know them. Names and roles are those seen last; null where only the id is known. */
 export type Named = Readonly<{ id: string; name: string | null; roles: readonly Role[] | null }>;
@@ -32,7 +32,7 @@ export class Keys {
   async channel(id: ChannelId): Promise<number | null> {
     const known = this.channels.get(id);
     if (known !== undefined) return known;
-    const row = (await this.db("channels").where({ id }).first("num")) as Row | undefined;
+    const row = await this.db("channels").where({ id }).first("num");
     if (row === undefined) return null;
     this.channels.set(id, Number(row["num"]));
     return Number(row["num"]);
@@ -83,10 +83,10 @@ export class Keys {
 
   private async read(channel: number, ids: readonly string[], into: Map<string, Known>): Promise<void> {
     for (const some of chunks(ids, atOnce)) {
-      const rows = (await this.db("viewers")
+      const rows = await this.db("viewers")
         .where({ channel })
         .whereIn("ext", [...some])
-        .select("id", "ext", "name", "roles")) as Row[];
+        .select("id", "ext", "name", "roles");
       for (const r of rows) into.set(text(r["ext"]), { key: Number(r["id"]), name: text(r["name"]), roles: Number(r["roles"]) });
     }
   }

@@ -90,7 +90,6 @@ async function people(db: Knex): Promise<void> {
   const all = [...found.values()].filter((p) => nums.has(p.channel));
   for (let from = 0; from < all.length; from += atOnce) {
     const some = all.slice(from, from + atOnce);
-    // As it was then: what the tables hold today is no concern of an old step.
     await db<Row>("viewers").insert(
       some.map((p) => ({ channel: nums.get(p.channel), ext: p.ext, name: p.name === "" ? p.ext : p.name, has_account: p.account })),
     );

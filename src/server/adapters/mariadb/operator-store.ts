@@ -10,7 +10,7 @@ import { channelId } from "../../../core/kernel/ids";
 import { mariadbOverlays } from "./overlays";
 import { mariadbPoints } from "./points-store";
 import { mariadbShows } from "./shows";
-import { bump, type Row } from "./rows";
+import { bump } from "./rows";
 
 export function mariadbOperatorStore(db: Database): OperatorStore {
   return {
@@ -25,13 +25,13 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     data: mariadbData(db),
     chat: {
       connection: async (channel) => {
-        const row = (await db("chat_connections").where({ channel_id: channel }).first()) as Row | undefined;
+        const row = await db("chat_connections").where({ channel_id: channel }).first();
         return row === undefined
           ? null
           : { enabled: Boolean(row["enabled"]), settings: fromJson(row["settings"]), hasSecret: row["secret_sealed"] !== null };
       },
       practising: async () => {
-        const rows = (await db("chat_connections").select("channel_id", "settings")) as Row[];
+        const rows = await db("chat_connections").select("channel_id", "settings");
         const practises = (settings: unknown): boolean =>
           typeof settings === "object" && settings !== null && "practice" in settings && settings.practice === true;
         return rows.filter((r) => practises(fromJson(r["settings"]))).map((r) => channelId(String(r["channel_id"])));

@@ -2,15 +2,15 @@ import type { OverlayStore } from "../../ports/operator-store";
 import { z } from "zod";
 import { placeSchema } from "../../../core/wire/messages";
 import { type Database, fromJson } from "./database";
-import { bump, type Row, text } from "./rows";
+import { bump, text } from "./rows";
 
 const layoutSchema = z.array(z.object({ game: z.string(), place: placeSchema }));
 
 export function mariadbOverlays(db: Database): OverlayStore {
   return {
     overlays: async (channel) => {
-      const rows = (await db("overlays").where({ channel_id: channel, removed_ms: null }).orderBy("created_ms").orderBy("id")) as Row[];
-      const places = (await db("placements")
+      const rows = await db("overlays").where({ channel_id: channel, removed_ms: null }).orderBy("created_ms").orderBy("id");
+      const places = await db("placements")
         .join("games", "games.id", "placements.game_id")
         .whereNull("games.removed_ms")
         .whereIn(
@@ -18,7 +18,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
           rows.map((r) => text(r["id"])),
         )
         .orderBy("placements.order")
-        .select("placements.*")) as Row[];
+        .select("placements.*");
       return rows.map((r) => ({
         id: text(r["id"]),
         name: text(r["name"]),
@@ -44,11 +44,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
       return changed > 0;
     },
     removed: async (channel) => {
-      const rows = (await db("overlays")
-        .where({ channel_id: channel })
-        .whereNotNull("removed_ms")
-        .orderBy("removed_ms", "desc")
-        .limit(50)) as Row[];
+      const rows = await db("overlays").where({ channel_id: channel }).whereNotNull("removed_ms").orderBy("removed_ms", "desc").limit(50);
       return rows.map((r) => ({ id: text(r["id"]), name: text(r["name"]), removedMs: Number(r["removed_ms"]) }));
     },
     setRemoved: async (channel, overlay, removedMs) => {
@@ -57,7 +53,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
       return changed > 0;
     },
     sealedToken: async (channel, overlay) => {
-      const row = (await db("overlays").where({ id: overlay, channel_id: channel }).first("token_sealed")) as Row | undefined;
+      const row = await db("overlays").where({ id: overlay, channel_id: channel }).first("token_sealed");
       return row === undefined || row["token_sealed"] === null ? null : text(row["token_sealed"]);
     },
     setToken: (channel, overlay, token, nowMs) =>
@@ -70,13 +66,13 @@ export function mariadbOverlays(db: Database): OverlayStore {
       }),
     place: (channel, overlay, game, place) =>
       db.transaction(async (trx) => {
-        const both = (await trx("overlays")
+        const both = await trx("overlays")
           .join("games", "games.channel_id", "overlays.channel_id")
           .where("overlays.id", overlay)
           .where("games.id", game)
           .where("overlays.channel_id", channel)
           .whereNull("games.removed_ms")
-          .first("games.id")) as Row | undefined;
+          .first("games.id");
         if (both === undefined) return false;
         if (place !== null)
           await trx("placements")
@@ -88,14 +84,14 @@ export function mariadbOverlays(db: Database): OverlayStore {
         return true;
       }),
     layout: async (channel, overlay) => {
-      const r = (await db("overlays").where({ id: overlay, channel_id: channel, removed_ms: null }).first()) as Row | undefined;
+      const r = await db("overlays").where({ id: overlay, channel_id: channel, removed_ms: null }).first();
       if (r === undefined) return null;
-      const places = (await db("placements")
+      const places = await db("placements")
         .join("games", "games.id", "placements.game_id")
         .where("overlay_id", overlay)
         .whereNull("games.removed_ms")
         .orderBy("placements.order")
-        .select("placements.*")) as Row[];
+        .select("placements.*");
       return {
         id: overlay,
         name: text(r["name"]),
@@ -113,9 +109,9 @@ export function mariadbOverlays(db: Database): OverlayStore {
     },
     saveLayout: (channel, overlay, places, onAir) =>
       db.transaction(async (trx) => {
-        const r = (await trx("overlays").where({ id: overlay, channel_id: channel }).forUpdate().first("id")) as Row | undefined;
+        const r = await trx("overlays").where({ id: overlay, channel_id: channel }).forUpdate().first("id");
         if (r === undefined) return false;
-        const games = (await trx("games").where({ channel_id: channel }).select("id", "removed_ms")) as Row[];
+        const games = await trx("games").where({ channel_id: channel }).select("id", "removed_ms");
         const own = new Set(games.filter((g) => g["removed_ms"] === null).map((g) => text(g["id"])));
         // What was removed keeps its place, for when it is brought back.
         const removed = games.filter((g) => g["removed_ms"] !== null).map((g) => text(g["id"]));
@@ -137,7 +133,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
       }),
     placeOnAir: (channel, overlay, places) =>
       db.transaction(async (trx) => {
-        const r = (await trx("overlays").where({ id: overlay, channel_id: channel }).forUpdate().first("id")) as Row | undefined;
+        const r = await trx("overlays").where({ id: overlay, channel_id: channel }).forUpdate().first("id");
         if (r === undefined) return false;
         for (const [order, p] of places.entries())
           await trx("placements")
@@ -148,7 +144,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
       }),
     setUp: async (channel, overlay, { atOnce, ...part }) => {
       const row = { ...part, ...(atOnce === undefined ? {} : { at_once: atOnce }) };
-      const there = (await db("overlays").where({ id: overlay, channel_id: channel }).first("id")) as Row | undefined;
+      const there = await db("overlays").where({ id: overlay, channel_id: channel }).first("id");
       if (there === undefined) return false;
       if (Object.keys(row).length > 0) await db("overlays").where({ id: overlay, channel_id: channel }).update(row);
       await bump(db, channel);

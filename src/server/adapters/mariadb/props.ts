@@ -23,12 +23,12 @@ export function mariadbProps(db: Database): PropStore {
     await trx("prop_files").insert({ sha: file.sha, mime: file.mime, bytes: file.bytes, created_ms: nowMs }).onConflict("sha").ignore();
   };
   return {
-    props: async (channel) => ((await here(db, channel).orderBy("created_ms").orderBy("id")) as Row[]).map(rowOf),
+    props: async (channel) => (await here(db, channel).orderBy("created_ms").orderBy("id")).map(rowOf),
     add: (channel, prop, nowMs) =>
       db.transaction(async (raw) => {
         const trx = raw as unknown as Database;
         await trx("channels").where({ id: channel }).forUpdate().first("id");
-        const others = (await here(trx, channel).select("name", "source_sha")) as Row[];
+        const others = await here(trx, channel).select("name", "source_sha");
         const same = others.find((o) => o["source_sha"] === prop.source.sha);
         if (same !== undefined) return refused("prop/same", { name: text(same["name"]) });
         if (others.length >= mostProps) return refused("prop/too-many", { most: mostProps });
@@ -50,10 +50,10 @@ export function mariadbProps(db: Database): PropStore {
         return ok(null);
       }),
     source: async (channel, id) => {
-      const row = (await here(db, channel)
+      const row = await here(db, channel)
         .join("prop_files", "prop_files.sha", "props.source_sha")
         .where("props.id", id)
-        .first("props.kind", "props.settings", "prop_files.bytes", "prop_files.mime")) as Row | undefined;
+        .first("props.kind", "props.settings", "prop_files.bytes", "prop_files.mime");
       if (row === undefined) return null;
       return {
         kind: row["kind"] === "sound" ? "sound" : "picture",
@@ -96,10 +96,10 @@ export function mariadbProps(db: Database): PropStore {
       return changed > 0;
     },
     uses: async (channel) => {
-      const rows = (await db("games")
+      const rows = await db("games")
         .leftJoin("game_versions", (on) => on.on("game_versions.game_id", "games.id").andOn("game_versions.version", "games.version"))
         .where("games.channel_id", channel)
-        .select("games.id", "games.name", "games.draft", "game_versions.settings as published")) as Row[];
+        .select("games.id", "games.name", "games.draft", "game_versions.settings as published");
       return rows.map((r) => ({
         game: text(r["id"]),
         name: text(r["name"]),

@@ -6,7 +6,7 @@ import { tablesInTypes } from "../../testing/tables";
 
 test("the types of the tables are those of the migrated database", async () => {
   const { db, end } = await testDatabase("tables");
-  const file = new URL("./tables.ts", import.meta.url).pathname;
+  const file = new URL("./tables.d.ts", import.meta.url).pathname;
   const written = await format(await tablesInTypes(db), { ...(await resolveConfig(file)), parser: "typescript" });
   await end();
   if (process.env["IZZAM_WRITE_TABLES"] !== undefined) writeFileSync(file, written);

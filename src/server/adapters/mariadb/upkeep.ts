@@ -1,7 +1,7 @@
 import type { Database } from "./database";
 import { partitions, readRetention } from "./data";
 import { logs, monthStartMs, partitionOf } from "./lean-tables";
-import { type Row, text } from "./rows";
+import { text } from "./rows";
 
 const dayMs = 86_400_000;
 /** A sender may try again for days; nobody sends an event after a month. */
@@ -100,11 +100,11 @@ async function sweepFiles(db: Database, nowMs: number): Promise<number> {
     await db(table)
       .where("removed_ms", "<", nowMs - trashDays * dayMs)
       .delete();
-  const rows = (await db("prop_files as f")
+  const rows = await db("prop_files as f")
     .where("f.created_ms", "<", nowMs - dayMs)
     .whereNotExists(db("props as p").select(db.raw("1")).whereRaw("p.source_sha = f.sha or p.made_sha = f.sha"))
     .whereNotExists(db("emotes as e").select(db.raw("1")).whereRaw("e.sheet_sha = f.sha"))
-    .select("f.sha")) as Row[];
+    .select("f.sha");
   let gone = 0;
   for (const r of rows)
     try {
