@@ -31,7 +31,7 @@ export class StagePlayer {
   private readonly observer: ResizeObserver;
   private standings: Standing[] = [];
   private canvas: HTMLCanvasElement;
-  private pen: Renderer;
+  private context: Renderer;
   private asked = 0;
   private lastMs = 0;
   private hushed = false;
@@ -45,7 +45,7 @@ export class StagePlayer {
     private readonly scenes: SceneRegistry,
     private readonly now: () => number = () => performance.now(),
   ) {
-    [this.canvas, this.pen] = this.makePen(true);
+    [this.canvas, this.context] = this.makePen(true);
     this.observer = new ResizeObserver(() => this.fit());
     this.observer.observe(host);
     this.fit();
@@ -66,30 +66,30 @@ export class StagePlayer {
       return canvas;
     };
     let canvas = fresh();
-    let pen: Renderer;
+    let context: Renderer;
     try {
       if (!tryInstanced) throw new Error("not wanted");
-      pen = new InstancedRenderer(canvas, this.sprites);
+      context = new InstancedRenderer(canvas, this.sprites);
       canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
     } catch {
       canvas = fresh();
-      pen = new BitmapRenderer(canvas, this.sprites);
+      context = new BitmapRenderer(canvas, this.sprites);
     }
     this.host.append(canvas);
-    return [canvas, pen];
+    return [canvas, context];
   }
 
   private useBitmaps(): void {
-    if (this.pen.name === "bitmaps") return;
+    if (this.context.name === "bitmaps") return;
     this.canvas.remove();
-    [this.canvas, this.pen] = this.makePen(false);
+    [this.canvas, this.context] = this.makePen(false);
     this.fit();
   }
 
   private fit(): void {
     const { clientWidth, clientHeight } = this.host;
     const ratio = Math.min(window.devicePixelRatio || 1, Math.sqrt(mostPixels / Math.max(1, clientWidth * clientHeight)));
-    this.pen.resize(Math.max(1, Math.round(clientWidth * ratio)), Math.max(1, Math.round(clientHeight * ratio)));
+    this.context.resize(Math.max(1, Math.round(clientWidth * ratio)), Math.max(1, Math.round(clientHeight * ratio)));
     this.wake();
   }
 
@@ -115,7 +115,7 @@ export class StagePlayer {
     if (scene.live > 0) return;
     const unseen = new SpriteBuffer();
     scene.rehearse({ x: 0, y: 0, width: 1_920, height: 1_080 }, unseen);
-    this.pen.rehearse(unseen);
+    this.context.rehearse(unseen);
   }
 
   /** What one game shows now, when only that changed. */
@@ -150,7 +150,7 @@ export class StagePlayer {
 
   clear(atOnce: boolean): void {
     for (const { scene } of this.standings) scene.clear(this.now(), atOnce);
-    if (atOnce) this.pen.clear();
+    if (atOnce) this.context.clear();
     this.wake();
   }
 
@@ -165,7 +165,7 @@ export class StagePlayer {
       framesPerSecond: this.asked === 0 ? 0 : this.governor.framesPerSecond,
       late: this.governor.late,
       live,
-      drawing: this.pen.name,
+      drawing: this.context.name,
       scriptMs: this.scriptMs,
       sceneMs: this.sceneMs,
     };
@@ -202,16 +202,16 @@ export class StagePlayer {
       if (place.opacity < 1) this.flat.fade(from, place.opacity);
     }
     this.sceneMs = this.now() - nowMs;
-    this.pen.coarse = coarse;
-    if (this.flat.count > 0) this.pen.draw(this.flat);
-    else this.pen.clear();
+    this.context.coarse = coarse;
+    if (this.flat.count > 0) this.context.draw(this.flat);
+    else this.context.clear();
     this.scriptMs = this.now() - nowMs;
     this.asked = alive ? requestAnimationFrame(this.frame) : 0;
   };
 
   private watch(sinceLastMs: number): void {
     this.governor.frame(sinceLastMs);
-    if (this.pen.name !== "instanced" || this.flat.count < 20) return;
+    if (this.context.name !== "instanced" || this.flat.count < 20) return;
     // A card that does worse than a slow processor would: a whole second of frames under 20 a second.
     this.slowInstancedFrames = sinceLastMs > 50 && sinceLastMs < 1_000 ? this.slowInstancedFrames + 1 : 0;
     if (this.slowInstancedFrames >= 20) this.useBitmaps();
@@ -222,7 +222,7 @@ export class StagePlayer {
     this.observer.disconnect();
     for (const { scene } of this.standings) scene.free?.();
     if (this.asked !== 0) cancelAnimationFrame(this.asked);
-    this.pen.free();
+    this.context.free();
     this.canvas.remove();
   }
 }

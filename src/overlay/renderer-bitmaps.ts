@@ -146,12 +146,12 @@ export class BitmapRenderer implements Renderer {
     const width = Math.max(1, Math.ceil(w * cos + h * sin)),
       height = Math.max(1, Math.ceil(w * sin + h * cos));
     const canvas = new OffscreenCanvas(width, height);
-    const pen = canvas.getContext("2d");
-    if (pen === null) return undefined;
-    pen.imageSmoothingQuality = "high";
-    pen.translate(width / 2, height / 2);
-    pen.rotate(angle);
-    pen.drawImage(
+    const turned = canvas.getContext("2d");
+    if (turned === null) return undefined;
+    turned.imageSmoothingQuality = "high";
+    turned.translate(width / 2, height / 2);
+    turned.rotate(angle);
+    turned.drawImage(
       picture,
       (frame % columns) * frameWidth,
       Math.floor(frame / columns) * frameHeight,

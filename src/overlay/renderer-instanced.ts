@@ -146,11 +146,11 @@ export class InstancedRenderer implements Renderer {
     if (old >= 0) this.slotOf.delete(old);
     this.owner[slot] = key;
     this.slotOf.set(key, slot);
-    const pen = this.scratch.getContext("2d");
-    if (pen !== null && sprite.picture !== null) {
+    const context = this.scratch.getContext("2d");
+    if (context !== null && sprite.picture !== null) {
       const { columns, frameWidth, frameHeight } = sprite;
-      pen.clearRect(0, 0, slotPx, slotPx);
-      pen.drawImage(
+      context.clearRect(0, 0, slotPx, slotPx);
+      context.drawImage(
         sprite.picture,
         (frame % columns) * frameWidth,
         Math.floor(frame / columns) * frameHeight,

@@ -118,17 +118,17 @@ async function loadEmoji(sprite: LoadedSprite): Promise<void> {
   await document.fonts.load(font, glyph);
   const canvas = document.createElement("canvas");
   canvas.width = canvas.height = emojiPx;
-  const pen = canvas.getContext("2d");
-  if (pen === null) throw new Error("no canvas");
-  pen.font = `${font}, sans-serif`;
-  pen.textAlign = "center";
-  pen.textBaseline = "alphabetic";
-  const size = pen.measureText(glyph);
+  const context = canvas.getContext("2d");
+  if (context === null) throw new Error("no canvas");
+  context.font = `${font}, sans-serif`;
+  context.textAlign = "center";
+  context.textBaseline = "alphabetic";
+  const size = context.measureText(glyph);
   const height = size.actualBoundingBoxAscent + size.actualBoundingBoxDescent;
   const scale = Math.min(1, emojiPx / Math.max(1, height, size.width));
-  pen.translate(emojiPx / 2, emojiPx / 2 + ((size.actualBoundingBoxAscent - size.actualBoundingBoxDescent) / 2) * scale);
-  pen.scale(scale, scale);
-  pen.fillText(glyph, 0, 0);
+  context.translate(emojiPx / 2, emojiPx / 2 + ((size.actualBoundingBoxAscent - size.actualBoundingBoxDescent) / 2) * scale);
+  context.scale(scale, scale);
+  context.fillText(glyph, 0, 0);
   Object.assign(sprite, { picture: canvas, frameWidth: emojiPx, frameHeight: emojiPx });
 }
 

@@ -8,7 +8,7 @@ const mostPixels = 1_600 * 1_200;
  */
 export class Surface {
   readonly canvas = document.createElement("canvas");
-  readonly pen: CanvasRenderingContext2D | null;
+  readonly context: CanvasRenderingContext2D | null;
   private placed = "";
   /** Pixels of this canvas per pixel of the stage's. */
   scale = 1;
@@ -16,7 +16,7 @@ export class Surface {
   constructor(private readonly host: HTMLElement) {
     this.canvas.style.cssText = "position:absolute;pointer-events:none";
     this.canvas.setAttribute("aria-hidden", "true");
-    this.pen = this.canvas.getContext("2d");
+    this.context = this.canvas.getContext("2d");
     host.append(this.canvas);
   }
 

@@ -39,108 +39,108 @@ export function shade(colour: string, by: number): string {
 }
 
 /** Draws into a square of 100 by 100; the caller has placed, leaned and squashed it. */
-export function drawFigure(pen: CanvasRenderingContext2D, name: string, picture: LoadedSprite | null, pose: Pose): void {
+export function drawFigure(context: CanvasRenderingContext2D, name: string, picture: LoadedSprite | null, pose: Pose): void {
   const figure = figureOf(name);
-  pen.save();
+  context.save();
   if (pose.mirrored) {
-    pen.translate(100, 0);
-    pen.scale(-1, 1);
+    context.translate(100, 0);
+    context.scale(-1, 1);
   }
-  if (figure !== null) drawVessel(pen, figure, pose);
-  else if (picture !== null && picture.picture !== null) drawPicture(pen, picture, pose);
-  pen.restore();
+  if (figure !== null) drawVessel(context, figure, pose);
+  else if (picture !== null && picture.picture !== null) drawPicture(context, picture, pose);
+  context.restore();
 }
 
-function drawVessel(pen: CanvasRenderingContext2D, f: Figure, pose: Pose): void {
+function drawVessel(context: CanvasRenderingContext2D, f: Figure, pose: Pose): void {
   const { clay, glaze } = pose;
   const body = path(f.body);
-  pen.lineJoin = "round";
-  pen.lineCap = "round";
+  context.lineJoin = "round";
+  context.lineCap = "round";
   // Feet, so that it stands.
-  pen.fillStyle = shade(clay, -0.38);
+  context.fillStyle = shade(clay, -0.38);
   for (const side of [-1, 1]) {
-    pen.beginPath();
-    pen.ellipse(50 + side * f.feet, 94.5, 8.5, 4, 0, 0, Math.PI * 2);
-    pen.fill();
+    context.beginPath();
+    context.ellipse(50 + side * f.feet, 94.5, 8.5, 4, 0, 0, Math.PI * 2);
+    context.fill();
   }
   for (const limb of f.limbs) {
-    pen.strokeStyle = dark;
-    pen.lineWidth = limb.width + 3;
-    pen.stroke(path(limb.path));
-    pen.strokeStyle = shade(clay, -0.12);
-    pen.lineWidth = limb.width;
-    pen.stroke(path(limb.path));
-    pen.strokeStyle = shade(clay, 0.18);
-    pen.lineWidth = limb.width * 0.28;
-    pen.stroke(path(limb.path));
+    context.strokeStyle = dark;
+    context.lineWidth = limb.width + 3;
+    context.stroke(path(limb.path));
+    context.strokeStyle = shade(clay, -0.12);
+    context.lineWidth = limb.width;
+    context.stroke(path(limb.path));
+    context.strokeStyle = shade(clay, 0.18);
+    context.lineWidth = limb.width * 0.28;
+    context.stroke(path(limb.path));
   }
   // Bare clay: what is left when the glaze has drained.
-  const side = pen.createLinearGradient(12, 0, 90, 0);
+  const side = context.createLinearGradient(12, 0, 90, 0);
   side.addColorStop(0, shade(clay, -0.05));
   side.addColorStop(0.35, shade(clay, 0.2));
   side.addColorStop(1, shade(clay, -0.35));
-  pen.fillStyle = side;
-  pen.fill(body);
-  pen.save();
-  pen.clip(body);
-  pen.fillStyle = shade(clay, -0.3);
+  context.fillStyle = side;
+  context.fill(body);
+  context.save();
+  context.clip(body);
+  context.fillStyle = shade(clay, -0.3);
   for (let i = 0; i < 34; i += 1) {
-    pen.globalAlpha = 0.35;
-    pen.beginPath();
-    pen.arc(unitAt(91, i) * 100, 15 + unitAt(92, i) * 80, 0.5 + unitAt(93, i) * 0.9, 0, Math.PI * 2);
-    pen.fill();
+    context.globalAlpha = 0.35;
+    context.beginPath();
+    context.arc(unitAt(91, i) * 100, 15 + unitAt(92, i) * 80, 0.5 + unitAt(93, i) * 0.9, 0, Math.PI * 2);
+    context.fill();
   }
-  pen.globalAlpha = 1;
-  drawGlaze(pen, f, pose, glaze);
-  drawCracks(pen, pose);
-  pen.restore();
-  pen.strokeStyle = dark;
-  pen.lineWidth = 2.4;
-  pen.stroke(body);
-  pen.fillStyle = shade(clay, -0.62);
-  pen.beginPath();
-  pen.ellipse(f.rim.x, f.rim.y, f.rim.rx, f.rim.ry, 0, 0, Math.PI * 2);
-  pen.fill();
-  pen.strokeStyle = shade(clay, 0.1);
-  pen.lineWidth = 1.4;
-  pen.stroke();
-  drawFace(pen, f, pose);
+  context.globalAlpha = 1;
+  drawGlaze(context, f, pose, glaze);
+  drawCracks(context, pose);
+  context.restore();
+  context.strokeStyle = dark;
+  context.lineWidth = 2.4;
+  context.stroke(body);
+  context.fillStyle = shade(clay, -0.62);
+  context.beginPath();
+  context.ellipse(f.rim.x, f.rim.y, f.rim.rx, f.rim.ry, 0, 0, Math.PI * 2);
+  context.fill();
+  context.strokeStyle = shade(clay, 0.1);
+  context.lineWidth = 1.4;
+  context.stroke();
+  drawFace(context, f, pose);
 }
 
 /** The glaze is the health: it drains from above, its edge hangs in runs like real glaze. */
-function drawGlaze(pen: CanvasRenderingContext2D, f: Figure, pose: Pose, glaze: string): void {
+function drawGlaze(context: CanvasRenderingContext2D, f: Figure, pose: Pose, glaze: string): void {
   if (pose.level <= 0) return;
   const level = Math.min(1, pose.level);
   const y = f.bottom - (f.bottom - f.top) * level;
   const edge = (x: number): number =>
     y + Math.sin(x * 0.22 + pose.nowMs / 260) * pose.sway * 4 + Math.sin(x * 0.55 + pose.crackSeed) * 1.1 * (1 - level * 0.6);
-  pen.beginPath();
-  pen.moveTo(0, 100);
-  pen.lineTo(0, edge(0));
-  for (let x = 4; x <= 100; x += 4) pen.lineTo(x, edge(x));
-  pen.lineTo(100, 100);
-  pen.closePath();
-  const tone = pen.createLinearGradient(12, 0, 92, 0);
+  context.beginPath();
+  context.moveTo(0, 100);
+  context.lineTo(0, edge(0));
+  for (let x = 4; x <= 100; x += 4) context.lineTo(x, edge(x));
+  context.lineTo(100, 100);
+  context.closePath();
+  const tone = context.createLinearGradient(12, 0, 92, 0);
   tone.addColorStop(0, shade(glaze, 0.05));
   tone.addColorStop(0.3, shade(glaze, 0.34));
   tone.addColorStop(0.46, glaze);
   tone.addColorStop(1, shade(glaze, -0.42));
-  pen.fillStyle = tone;
-  pen.fill();
-  pen.strokeStyle = shade(glaze, 0.5);
-  pen.lineWidth = 1.6;
-  pen.beginPath();
-  pen.moveTo(0, edge(0));
-  for (let x = 4; x <= 100; x += 4) pen.lineTo(x, edge(x));
-  pen.stroke();
+  context.fillStyle = tone;
+  context.fill();
+  context.strokeStyle = shade(glaze, 0.5);
+  context.lineWidth = 1.6;
+  context.beginPath();
+  context.moveTo(0, edge(0));
+  for (let x = 4; x <= 100; x += 4) context.lineTo(x, edge(x));
+  context.stroke();
   // A window's light on it.
-  pen.fillStyle = "rgba(255,255,255,.34)";
-  pen.beginPath();
-  pen.ellipse(31, Math.max(y + 9, 46), 3.4, Math.min(13, Math.max(1, (f.bottom - y) * 0.3)), 0.12, 0, Math.PI * 2);
-  pen.fill();
+  context.fillStyle = "rgba(255,255,255,.34)";
+  context.beginPath();
+  context.ellipse(31, Math.max(y + 9, 46), 3.4, Math.min(13, Math.max(1, (f.bottom - y) * 0.3)), 0.12, 0, Math.PI * 2);
+  context.fill();
 }
 
-function drawCracks(pen: CanvasRenderingContext2D, pose: Pose): void {
+function drawCracks(context: CanvasRenderingContext2D, pose: Pose): void {
   const cracks = cracksOf(pose.crackSeed);
   const open = pose.cracked * cracks.length;
   for (let i = 0; i < open; i += 1) {
@@ -152,68 +152,70 @@ function drawCracks(pen: CanvasRenderingContext2D, pose: Pose): void {
       [2.1, dark, 0],
       [0.7, "rgba(255,240,220,.5)", 0.7],
     ] as const) {
-      pen.strokeStyle = colour;
-      pen.lineWidth = width;
-      pen.beginPath();
+      context.strokeStyle = colour;
+      context.lineWidth = width;
+      context.beginPath();
       crack
         .slice(0, points)
-        .forEach((p, k) => (k === 0 ? pen.moveTo(p.x * 100 + shift, p.y * 100 + shift) : pen.lineTo(p.x * 100 + shift, p.y * 100 + shift)));
-      pen.stroke();
+        .forEach((p, k) =>
+          k === 0 ? context.moveTo(p.x * 100 + shift, p.y * 100 + shift) : context.lineTo(p.x * 100 + shift, p.y * 100 + shift),
+        );
+      context.stroke();
     }
   }
 }
 
-function drawFace(pen: CanvasRenderingContext2D, f: Figure, pose: Pose): void {
+function drawFace(context: CanvasRenderingContext2D, f: Figure, pose: Pose): void {
   const { y, apart, size } = f.eyes;
   const weary = 1 - Math.min(1, Math.max(0, pose.level));
   const lid = Math.min(0.9, pose.hurt * 0.9 + (weary > 0.7 ? 0.35 : 0));
   for (const s of [-1, 1]) {
     const x = 50 + s * apart;
-    pen.fillStyle = "#FBF3E4";
-    pen.strokeStyle = dark;
-    pen.lineWidth = 1.5;
-    pen.beginPath();
-    pen.ellipse(x, y, size, Math.max(0.8, size * 1.12 * (1 - lid)), 0, 0, Math.PI * 2);
-    pen.fill();
-    pen.stroke();
+    context.fillStyle = "#FBF3E4";
+    context.strokeStyle = dark;
+    context.lineWidth = 1.5;
+    context.beginPath();
+    context.ellipse(x, y, size, Math.max(0.8, size * 1.12 * (1 - lid)), 0, 0, Math.PI * 2);
+    context.fill();
+    context.stroke();
     if (lid < 0.7) {
-      pen.fillStyle = dark;
-      pen.beginPath();
-      pen.arc(x + 1.2, y + 1 + weary * 1.5, size * 0.46, 0, Math.PI * 2);
-      pen.fill();
-      pen.fillStyle = "#fff";
-      pen.beginPath();
-      pen.arc(x + 2.6, y - 0.6, size * 0.15, 0, Math.PI * 2);
-      pen.fill();
+      context.fillStyle = dark;
+      context.beginPath();
+      context.arc(x + 1.2, y + 1 + weary * 1.5, size * 0.46, 0, Math.PI * 2);
+      context.fill();
+      context.fillStyle = "#fff";
+      context.beginPath();
+      context.arc(x + 2.6, y - 0.6, size * 0.15, 0, Math.PI * 2);
+      context.fill();
     }
     // Brows: proud when full, worried when low.
-    pen.strokeStyle = dark;
-    pen.lineWidth = 2.2;
-    pen.beginPath();
+    context.strokeStyle = dark;
+    context.lineWidth = 2.2;
+    context.beginPath();
     const tilt = (0.5 - weary) * 4 + pose.hurt * 3;
-    pen.moveTo(x - s * size * 0.9, y - size * 1.55 + s * 0 + tilt * 0.5);
-    pen.lineTo(x + s * size * 0.9, y - size * 1.55 - tilt * 0.6);
-    pen.stroke();
+    context.moveTo(x - s * size * 0.9, y - size * 1.55 + s * 0 + tilt * 0.5);
+    context.lineTo(x + s * size * 0.9, y - size * 1.55 - tilt * 0.6);
+    context.stroke();
   }
-  pen.strokeStyle = dark;
-  pen.fillStyle = "#4A1F17";
-  pen.lineWidth = 2;
-  pen.beginPath();
+  context.strokeStyle = dark;
+  context.fillStyle = "#4A1F17";
+  context.lineWidth = 2;
+  context.beginPath();
   const mouth = y + size * 2;
   if (pose.hurt > 0.25) {
-    pen.ellipse(50, mouth + 1, 5, 2 + 3 * pose.hurt, 0, 0, Math.PI * 2);
-    pen.fill();
+    context.ellipse(50, mouth + 1, 5, 2 + 3 * pose.hurt, 0, 0, Math.PI * 2);
+    context.fill();
   } else {
     const bend = weary > 0.6 ? -3.5 : 4;
-    pen.moveTo(42, mouth);
-    pen.quadraticCurveTo(50, mouth + bend, 58, mouth);
+    context.moveTo(42, mouth);
+    context.quadraticCurveTo(50, mouth + bend, 58, mouth);
   }
-  pen.stroke();
+  context.stroke();
 }
 
 let scratch: HTMLCanvasElement | null = null;
 /** One's own picture: bare and clay-coloured where the glaze has drained, as it is where it has not. */
-function drawPicture(pen: CanvasRenderingContext2D, sprite: LoadedSprite, pose: Pose): void {
+function drawPicture(context: CanvasRenderingContext2D, sprite: LoadedSprite, pose: Pose): void {
   const { picture, frameWidth, frameHeight, frames, columns, frameMs } = sprite;
   if (picture === null) return;
   const side = 320;
@@ -256,5 +258,5 @@ function drawPicture(pen: CanvasRenderingContext2D, sprite: LoadedSprite, pose: 
   }
   work.scale(side / 100, side / 100);
   drawCracks(work, pose);
-  pen.drawImage(scratch, 0, 0, 100, 100);
+  context.drawImage(scratch, 0, 0, 100, 100);
 }

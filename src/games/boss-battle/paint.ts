@@ -44,12 +44,12 @@ const seedOf = (text: string): number => [...text].reduce((h, c) => mix32(h, c.c
 const one: Shard = { x: 0, y: 0, angle: 0, size: 0, alpha: 0, glazed: false };
 
 /** Draws one moment of the boss on its surface. */
-export function paintBoss(pen: CanvasRenderingContext2D, now: BossNow): void {
+export function paintBoss(context: CanvasRenderingContext2D, now: BossNow): void {
   const { view: v, nowMs, width, height, there, stageHeight, sinceFall, fall, words, still } = now;
-  pen.setTransform(1, 0, 0, 1, 0, 0);
-  pen.clearRect(0, 0, width, height);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, width, height);
   if (there <= 0) return;
-  pen.globalAlpha = there;
+  context.globalAlpha = there;
   const { looks } = v;
   // No text on the picture is smaller than 2.2 % of its height.
   const small = Math.max(stageHeight * 0.026, height * 0.042);
@@ -60,29 +60,29 @@ export function paintBoss(pen: CanvasRenderingContext2D, now: BossNow): void {
   const left = (width - side) / 2;
   const top = nameRoom + (height - nameRoom - foot - side) * 0.6;
   if (looks.figure) {
-    pen.save();
-    paintFigure(pen, now, left, top, side);
-    pen.restore();
-    paintShards(pen, now, left, top, side);
+    context.save();
+    paintFigure(context, now, left, top, side);
+    context.restore();
+    paintShards(context, now, left, top, side);
   }
   const look = fall !== null && sinceFall < fallMs.burst ? fall.fallen : (fall?.next ?? { name: v.name, figure: v.figure });
-  if (looks.name) paintText(pen, look.name, width / 2, large * 0.72, large, looks.text, width * 0.96);
-  paintHealth(pen, now, top + side + height * 0.02, small);
-  if (looks.call !== "") paintText(pen, looks.call, width / 2, height - small * 0.75, small, looks.text, width * 0.96);
+  if (looks.name) paintText(context, look.name, width / 2, large * 0.72, large, looks.text, width * 0.96);
+  paintHealth(context, now, top + side + height * 0.02, small);
+  if (looks.call !== "") paintText(context, looks.call, width / 2, height - small * 0.75, small, looks.text, width * 0.96);
   words.forEach((word) => {
     const u = (nowMs - word.atMs) / wordMs;
-    pen.globalAlpha = there * Math.min(1, (1 - u) * 3);
+    context.globalAlpha = there * Math.min(1, (1 - u) * 3);
     const rise = still ? 0 : ease(Math.min(1, u * 1.4)) * side * 0.32;
     const size = small * (still ? 1 : 0.9 + 0.25 * settle(u * wordMs, 300));
     // Beside the middle, but never over the edge.
-    pen.font = `700 ${size}px ${display}`;
-    const free = Math.max(0, (width * 0.96 - Math.min(width * 0.94, pen.measureText(word.text).width)) / 2);
+    context.font = `700 ${size}px ${display}`;
+    const free = Math.max(0, (width * 0.96 - Math.min(width * 0.94, context.measureText(word.text).width)) / 2);
     const middle = width / 2 + Math.max(-free, Math.min(free, word.side * side * 0.3));
-    paintText(pen, word.text, middle, top + side * 0.4 - rise, size, word.colour, width * 0.94);
+    paintText(context, word.text, middle, top + side * 0.4 - rise, size, word.colour, width * 0.94);
   });
 }
 
-function paintFigure(pen: CanvasRenderingContext2D, now: BossNow, left: number, top: number, side: number): void {
+function paintFigure(context: CanvasRenderingContext2D, now: BossNow, left: number, top: number, side: number): void {
   const { view: v, nowMs, sinceFall, fall, blows, still, sprites } = now;
   const { looks } = v;
   let look: Look = { name: v.name, figure: v.figure };
@@ -133,12 +133,12 @@ function paintFigure(pen: CanvasRenderingContext2D, now: BossNow, left: number, 
   }
   const last = blows[blows.length - 1];
   const hurt = last === undefined ? 0 : Math.max(0, 1 - (nowMs - last.atMs) / 420) * Math.min(1, last.force + 0.35);
-  pen.translate(left + side / 2 + dx * side, top + side * 0.96 + dy * side);
-  pen.rotate(lean);
-  pen.scale((side / 100) * scaleX, (side / 100) * scaleY);
-  pen.translate(-50, -96);
+  context.translate(left + side / 2 + dx * side, top + side * 0.96 + dy * side);
+  context.rotate(lean);
+  context.scale((side / 100) * scaleX, (side / 100) * scaleY);
+  context.translate(-50, -96);
   const own = look.figure.startsWith("prop:") ? (sprites.get(sprites.id(look.figure)) ?? null) : null;
-  drawFigure(pen, look.figure, own, {
+  drawFigure(context, look.figure, own, {
     level,
     cracked,
     crackSeed: seedOf(look.name) ^ (v.falls + (fall !== null && sinceFall < fallMs.burst ? -1 : 0)),
@@ -151,33 +151,39 @@ function paintFigure(pen: CanvasRenderingContext2D, now: BossNow, left: number, 
   });
 }
 
-function paintShards(pen: CanvasRenderingContext2D, { view: v, bursts, nowMs }: BossNow, left: number, top: number, side: number): void {
+function paintShards(
+  context: CanvasRenderingContext2D,
+  { view: v, bursts, nowMs }: BossNow,
+  left: number,
+  top: number,
+  side: number,
+): void {
   for (const burst of bursts) {
     const tS = (nowMs - burst.atMs) / 1000;
     for (let i = 0; i < burst.count; i += 1) {
       if (!shard(burst.seed, i, tS, burst, burst.power, one)) continue;
-      pen.save();
-      pen.globalAlpha = Math.max(0, one.alpha);
-      pen.translate(left + one.x * side, top + one.y * side);
-      pen.rotate(one.angle);
+      context.save();
+      context.globalAlpha = Math.max(0, one.alpha);
+      context.translate(left + one.x * side, top + one.y * side);
+      context.rotate(one.angle);
       const s = one.size * side;
-      pen.fillStyle = one.glazed ? v.looks.glaze : shade(v.looks.clay, -0.1);
-      pen.strokeStyle = "#241913";
-      pen.lineWidth = Math.max(1, side * 0.006);
-      pen.beginPath();
-      pen.moveTo(-s, -s * 0.5);
-      pen.lineTo(s * 0.9, -s * 0.8);
-      pen.lineTo(s * 0.5, s);
-      pen.lineTo(-s * 0.7, s * 0.6);
-      pen.closePath();
-      pen.fill();
-      pen.stroke();
-      pen.restore();
+      context.fillStyle = one.glazed ? v.looks.glaze : shade(v.looks.clay, -0.1);
+      context.strokeStyle = "#241913";
+      context.lineWidth = Math.max(1, side * 0.006);
+      context.beginPath();
+      context.moveTo(-s, -s * 0.5);
+      context.lineTo(s * 0.9, -s * 0.8);
+      context.lineTo(s * 0.5, s);
+      context.lineTo(-s * 0.7, s * 0.6);
+      context.closePath();
+      context.fill();
+      context.stroke();
+      context.restore();
     }
   }
 }
 
-function paintHealth(pen: CanvasRenderingContext2D, now: BossNow, y: number, small: number): void {
+function paintHealth(context: CanvasRenderingContext2D, now: BossNow, y: number, small: number): void {
   const { view: v, width, sinceFall, fall, dyingMax } = now;
   const { looks } = v;
   if (!looks.band && !looks.numbers) return;
@@ -188,43 +194,52 @@ function paintHealth(pen: CanvasRenderingContext2D, now: BossNow, y: number, sma
   const w = Math.min(width * 0.86, h * 14);
   const x = (width - w) / 2;
   if (looks.band) {
-    pen.fillStyle = "rgba(16,19,27,.72)";
-    pen.beginPath();
-    roundRect(pen, x, y, w, h, h * 0.3);
-    pen.fill();
-    pen.save();
-    pen.beginPath();
-    roundRect(pen, x + h * 0.1, y + h * 0.1, w - h * 0.2, h * 0.8, h * 0.22);
-    pen.clip();
-    pen.fillStyle = shade(looks.clay, -0.25);
-    pen.fillRect(x, y, w, h);
-    pen.fillStyle = looks.glaze;
-    pen.fillRect(x, y, w * Math.min(1, Math.max(0, share)), h);
-    pen.fillStyle = "rgba(255,255,255,.22)";
-    pen.fillRect(x, y + h * 0.12, w * Math.min(1, Math.max(0, share)), h * 0.22);
-    pen.restore();
+    context.fillStyle = "rgba(16,19,27,.72)";
+    context.beginPath();
+    roundRect(context, x, y, w, h, h * 0.3);
+    context.fill();
+    context.save();
+    context.beginPath();
+    roundRect(context, x + h * 0.1, y + h * 0.1, w - h * 0.2, h * 0.8, h * 0.22);
+    context.clip();
+    context.fillStyle = shade(looks.clay, -0.25);
+    context.fillRect(x, y, w, h);
+    context.fillStyle = looks.glaze;
+    context.fillRect(x, y, w * Math.min(1, Math.max(0, share)), h);
+    context.fillStyle = "rgba(255,255,255,.22)";
+    context.fillRect(x, y + h * 0.12, w * Math.min(1, Math.max(0, share)), h * 0.22);
+    context.restore();
   }
-  if (looks.numbers) paintText(pen, `${count(Math.round(share * max))} / ${count(max)}`, width / 2, y + h / 2, small * 0.9, looks.text, w);
+  if (looks.numbers)
+    paintText(context, `${count(Math.round(share * max))} / ${count(max)}`, width / 2, y + h / 2, small * 0.9, looks.text, w);
 }
 
-function paintText(pen: CanvasRenderingContext2D, text: string, x: number, y: number, size: number, colour: string, most: number): void {
-  pen.font = `700 ${size}px ${display}`;
-  pen.textAlign = "center";
-  pen.textBaseline = "middle";
-  pen.lineJoin = "round";
-  pen.lineWidth = size * 0.2;
-  pen.strokeStyle = "rgba(16,19,27,.85)";
-  pen.strokeText(text, x, y, most);
-  pen.fillStyle = colour;
-  pen.fillText(text, x, y, most);
+function paintText(
+  context: CanvasRenderingContext2D,
+  text: string,
+  x: number,
+  y: number,
+  size: number,
+  colour: string,
+  most: number,
+): void {
+  context.font = `700 ${size}px ${display}`;
+  context.textAlign = "center";
+  context.textBaseline = "middle";
+  context.lineJoin = "round";
+  context.lineWidth = size * 0.2;
+  context.strokeStyle = "rgba(16,19,27,.85)";
+  context.strokeText(text, x, y, most);
+  context.fillStyle = colour;
+  context.fillText(text, x, y, most);
 }
 
 /** `roundRect` is newer than the oldest browser overlays run in. */
-function roundRect(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, r: number): void {
-  pen.moveTo(x + r, y);
-  pen.arcTo(x + w, y, x + w, y + h, r);
-  pen.arcTo(x + w, y + h, x, y + h, r);
-  pen.arcTo(x, y + h, x, y, r);
-  pen.arcTo(x, y, x + w, y, r);
-  pen.closePath();
+function roundRect(context: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, r: number): void {
+  context.moveTo(x + r, y);
+  context.arcTo(x + w, y, x + w, y + h, r);
+  context.arcTo(x + w, y + h, x, y + h, r);
+  context.arcTo(x, y + h, x, y, r);
+  context.arcTo(x, y, x + w, y, r);
+  context.closePath();
 }

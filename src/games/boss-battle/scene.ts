@@ -119,7 +119,7 @@ export function bossScene({ sprites, still, paint }: SceneKit): Scene {
       if (!atOnce) return;
       fall = null;
       drawnKey = "";
-      surface?.pen?.clearRect(0, 0, surface.canvas.width, surface.canvas.height);
+      surface?.context?.clearRect(0, 0, surface.canvas.width, surface.canvas.height);
     },
     stack: (n) => {
       order = n;
@@ -147,8 +147,8 @@ export function bossScene({ sprites, still, paint }: SceneKit): Scene {
       const key = `${width} ${height} ${box.letters ?? 0} ${there} ${levelAt(nowMs)} ${pictureReady(view.figure)}`;
       if (!moves && key === drawnKey) return waits;
       drawnKey = moves ? "" : key;
-      if (surface.pen !== null)
-        paintBoss(surface.pen, {
+      if (surface.context !== null)
+        paintBoss(surface.context, {
           view,
           nowMs,
           width,

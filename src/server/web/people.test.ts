@@ -6,7 +6,7 @@ import type { WebServices } from "../composition";
 import { hashToken } from "../secrets";
 import { nowMs, setupCode, testWeb } from "../testing/web";
 import { setUp } from "./accounts";
-import { readList, takeIn } from "./people";
+import { readList, importPoints } from "./people";
 
 let web: WebServices;
 let channel: ChannelId;
@@ -87,9 +87,9 @@ describe("taken in", () => {
   };
   test("in pieces, each with a key of its own that is the same when it is sent again", async () => {
     const { deaf, asked } = heard(0);
-    expect(await takeIn(deaf, channel, "weaver", given)).toMatchObject({ ok: true, value: { good: 1_200, points: 2_400 } });
+    expect(await importPoints(deaf, channel, "weaver", given)).toMatchObject({ ok: true, value: { good: 1_200, points: 2_400 } });
     const again = heard(0);
-    await takeIn(again.deaf, channel, "weaver", given);
+    await importPoints(again.deaf, channel, "weaver", given);
     expect(asked.length).toBeGreaterThan(1);
     expect(new Set(asked.map((a) => a.id)).size).toBe(asked.length);
     expect(again.asked.map((a) => a.id)).toEqual(asked.map((a) => a.id));
@@ -98,7 +98,7 @@ describe("taken in", () => {
   });
   test("stops where the engine does not answer, and says so", async () => {
     const { deaf, asked } = heard(2);
-    expect(await takeIn(deaf, channel, "weaver", given)).toMatchObject({ ok: false, refusal: { code: "engine/away" } });
+    expect(await importPoints(deaf, channel, "weaver", given)).toMatchObject({ ok: false, refusal: { code: "engine/away" } });
     expect(asked).toHaveLength(2);
   });
 });

@@ -67,7 +67,7 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
 }
 
 /** Takes the good lines in, in pieces; each piece has a key of its own, so that none counts twice when it is sent again. */
-export async function takeIn(
+export async function importPoints(
   web: WebServices,
   channel: ChannelId,
   by: string,

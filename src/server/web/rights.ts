@@ -17,7 +17,7 @@ export const rights = {
   "remote.pair": ["owner", "moderator"],
   "voice.choose": ["owner", "moderator"],
   "overlay.arrange": ["owner", "moderator"],
-  "people.take-in": ["owner", "moderator"],
+  "people.import": ["owner", "moderator"],
   account: ["owner", "moderator"],
   "operators.manage": ["owner"],
   "channel.rename": ["owner"],

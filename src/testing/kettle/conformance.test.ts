@@ -16,7 +16,7 @@ import { Runner } from "../../server/engine/runner";
 import { pause, said, testChannel } from "../../server/testing/channel";
 import { asksFor, buttonsOf, commandOf } from "../../core/games/buttons";
 import { placeOf } from "../../server/web/games";
-import { effectChoices, type Parts } from "../../app/(operator)/prepare/_effects/parts";
+import { effectChoices, type Available } from "../../app/(operator)/prepare/_effects/available";
 import { chipsOf, takeBack } from "../../app/(operator)/run/talk-rows";
 import { kettle } from "./definition";
 
@@ -28,7 +28,7 @@ beforeAll(() => {
 afterAll(() => takeOut());
 
 const names = { game: () => "Tin kettle", kind: () => "kettle", prop: () => null, home: "EUR" };
-const parts: Parts = {
+const available: Available = {
   games: [{ id: "k", kind: "kettle", name: "Tin kettle" }],
   props: [],
   emotes: [],
@@ -42,7 +42,7 @@ const rule = (part: Partial<Rule>): Rule => ({ ...newRule("r", "happened"), what
 describe("a game that was added by one line is known", () => {
   test("where games are added, and where rules, cues and rewards are written", () => {
     expect(allGames().map((g) => g.offer.name)).toContain("a kettle");
-    const choices = effectChoices(parts, "tip");
+    const choices = effectChoices(available, "tip");
     const pour = choices.find((c) => c.words === "kettle: pour");
     expect(choices.map((c) => c.words)).toContain("kettle: empty");
     expect(pour?.make()).toEqual({ do: "act", game: "k", act: "pour", input: { cups: 2 }, per: 1 });

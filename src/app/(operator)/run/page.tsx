@@ -5,7 +5,7 @@ import type { CueBook } from "../../../core/cues/settings";
 import { bookOf } from "../../../server/web/books";
 import { currentSession } from "../../../server/web/http";
 import { services } from "../../../server/web/services";
-import { loadParts } from "../prepare/_effects/load";
+import { loadAvailable } from "../prepare/_effects/load";
 import { Booth } from "./booth";
 
 export const metadata: Metadata = { title: "Run" };
@@ -15,7 +15,7 @@ export default async function RunPage() {
   if (session === null) redirect("/sign-in");
   const { store, clock, env } = services();
   const { channelId, login } = session;
-  const [cues, parts] = await Promise.all([bookOf(store, channelId, "cues", login, clock.now()), loadParts(store, channelId)]);
+  const [cues, parts] = await Promise.all([bookOf(store, channelId, "cues", login, clock.now()), loadAvailable(store, channelId)]);
   // What is published is what can be fired; its own schema has accepted it.
   const book = cues.published as CueBook | null;
   const problems = book === null ? [] : cueHints(book.cues, { games: parts.games, props: parts.props });

@@ -9,17 +9,17 @@ import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../co
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { SpriteView } from "../../../../ui/sprite-view";
-import type { Parts } from "./parts";
+import type { Available } from "./available";
 
 type Act = Extract<RuleEffect, { do: "act" }>;
-type Props = Readonly<{ effect: Act; asked: Asked; parts: Parts; onSet: (effect: Act) => void }>;
+type Props = Readonly<{ effect: Act; asked: Asked; available: Available; onSet: (effect: Act) => void }>;
 
 /** A game's action as the sentence its definition gives, with a blank for each thing it asks for. */
-export function ActForm({ effect, asked, parts, onSet }: Props) {
-  const kind = parts.games.find((g) => g.id === effect.game)?.kind ?? "";
+export function ActForm({ effect, asked, available, onSet }: Props) {
+  const kind = available.games.find((g) => g.id === effect.game)?.kind ?? "";
   const action = actionOf(kind, effect.act);
   // Of a game that is gone: any that can do the same.
-  const games = parts.games.filter((g) => (kind === "" ? actionOf(g.kind, effect.act) !== null : g.kind === kind));
+  const games = available.games.filter((g) => (kind === "" ? actionOf(g.kind, effect.act) !== null : g.kind === kind));
   if (action === null) return <Text>This can’t be done by any game here. Take it out.</Text>;
   const game = (
     <Pick
@@ -44,12 +44,16 @@ export function ActForm({ effect, asked, parts, onSet }: Props) {
         return (
           <Fragment key={i}>
             <FieldBlank field={field} value={value} asked={asked} onSet={(v) => put(part.blank, v)} />
-            {field.kind === "amount" && <Per effect={effect} asked={asked} home={parts.home} onSet={onSet} />}
+            {field.kind === "amount" && <Per effect={effect} asked={asked} home={available.home} onSet={onSet} />}
           </Fragment>
         );
       })}
       {open !== undefined && (
-        <Chosen parts={parts} chosen={emotesOf(effect, open)?.chosen ?? []} onSet={(chosen) => put(open, { from: "chosen", chosen })} />
+        <Chosen
+          available={available}
+          chosen={emotesOf(effect, open)?.chosen ?? []}
+          onSet={(chosen) => put(open, { from: "chosen", chosen })}
+        />
       )}
     </>
   );
@@ -126,10 +130,14 @@ function Per({ effect, asked, home, onSet }: Readonly<{ effect: Act; asked: Aske
   );
 }
 
-function Chosen({ parts, chosen, onSet }: Readonly<{ parts: Parts; chosen: readonly string[]; onSet: (chosen: string[]) => void }>) {
+function Chosen({
+  available,
+  chosen,
+  onSet,
+}: Readonly<{ available: Available; chosen: readonly string[]; onSet: (chosen: string[]) => void }>) {
   return (
     <Flex gap="1" wrap="wrap" mt="1" role="group" aria-label="Chosen emotes">
-      {parts.emotes.map((sprite) => {
+      {available.emotes.map((sprite) => {
         const on = chosen.includes(sprite.key);
         return (
           <chakra.button

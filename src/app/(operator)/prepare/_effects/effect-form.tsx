@@ -7,7 +7,7 @@ import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { TemplateField } from "../../../../ui/template-field";
 import { ActForm } from "./act-form";
-import { queueChoices, type Parts, propChoices } from "./parts";
+import { queueChoices, type Available, propChoices } from "./available";
 import { ShowForm } from "./show-form";
 
 /** One thing that happens, as a sentence with blanks. */
@@ -15,22 +15,22 @@ export function EffectForm({
   effect,
   asked,
   variables,
-  parts,
+  available,
   onSet,
 }: Readonly<{
   effect: RuleEffect;
   asked: Asked;
   variables: readonly string[];
-  parts: Parts;
+  available: Available;
   onSet: (effect: RuleEffect) => void;
 }>): ReactNode {
-  const props = propChoices(parts);
-  const queues = queueChoices(parts);
+  const props = propChoices(available);
+  const queues = queueChoices(available);
   switch (effect.do) {
     case "act":
-      return <ActForm effect={effect} asked={asked} parts={parts} onSet={onSet} />;
+      return <ActForm effect={effect} asked={asked} available={available} onSet={onSet} />;
     case "show":
-      return <ShowForm effect={effect} variables={variables} parts={parts} onSet={onSet} />;
+      return <ShowForm effect={effect} variables={variables} available={available} onSet={onSet} />;
     case "sound":
       return (
         <>
@@ -67,7 +67,7 @@ export function EffectForm({
           <Pick
             label="Which game"
             value={effect.game}
-            options={parts.games.map((g) => ({ value: g.id, words: g.name }))}
+            options={available.games.map((g) => ({ value: g.id, words: g.name }))}
             onSet={(game) => onSet({ ...effect, game })}
           />
         </>
@@ -79,7 +79,7 @@ export function EffectForm({
           <Pick
             label="Which cue"
             value={effect.cue}
-            options={parts.cues.map((c) => ({ value: c.id, words: c.name }))}
+            options={available.cues.map((c) => ({ value: c.id, words: c.name }))}
             onSet={(cue) => onSet({ ...effect, cue })}
           />
         </>

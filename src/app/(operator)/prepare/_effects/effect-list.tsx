@@ -7,7 +7,7 @@ import { type RuleEffect, mostEffects } from "../../../../core/rules/effects";
 import type { Asked } from "../../../../core/rules/words";
 import { SortableList, SortableRow } from "../../../../ui/sortable";
 import { EffectForm } from "./effect-form";
-import { effectChoices, type Parts } from "./parts";
+import { effectChoices, type Available } from "./available";
 
 type Props = Readonly<{
   label: string;
@@ -15,12 +15,12 @@ type Props = Readonly<{
   /** What is answered: amounts are given for every so much of it. */
   asked: Asked;
   variables: readonly string[];
-  parts: Parts;
+  available: Available;
   onSet: (effects: RuleEffect[]) => void;
 }>;
 
 /** What happens, one after another. */
-export function EffectList({ label, effects, asked, variables, parts, onSet }: Props) {
+export function EffectList({ label, effects, asked, variables, available, onSet }: Props) {
   const put = (i: number, effect: RuleEffect): void => onSet(effects.map((d, k) => (k === i ? effect : d)));
   const move = (from: number, to: number): void => onSet(arrayMove([...effects], from, to));
   const ids = effects.map((_, i) => String(i));
@@ -33,7 +33,7 @@ export function EffectList({ label, effects, asked, variables, parts, onSet }: P
             <SortableRow key={i} id={String(i)} name={nameOf(String(i))}>
               <Flex gap="2" align="start" borderLeftWidth="3px" borderColor="line" pl="3" data-effect={effect.do}>
                 <Box flex="1" minW="0" fontSize="15.5px" lineHeight="2">
-                  <EffectForm effect={effect} asked={asked} variables={variables} parts={parts} onSet={(d) => put(i, d)} />
+                  <EffectForm effect={effect} asked={asked} variables={variables} available={available} onSet={(d) => put(i, d)} />
                 </Box>
                 <Flex>
                   <IconButton label="Earlier" disabled={i === 0} onClick={() => move(i, i - 1)}>
@@ -60,7 +60,7 @@ export function EffectList({ label, effects, asked, variables, parts, onSet }: P
         <Portal>
           <Menu.Positioner>
             <Menu.Content>
-              {effectChoices(parts, asked.when).map(({ value, words, make }) => (
+              {effectChoices(available, asked.when).map(({ value, words, make }) => (
                 <Menu.Item key={value} value={value} onClick={() => onSet([...effects, make()])}>
                   {words}
                 </Menu.Item>

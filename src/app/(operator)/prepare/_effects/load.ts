@@ -5,10 +5,10 @@ import { isGame } from "../../../../core/games/registry";
 import type { OperatorStore } from "../../../../server/ports/operator-store";
 import { homeCurrency } from "../../../../server/web/books";
 import { pictureSprites } from "../../../../server/web/prop-sprites";
-import type { Parts } from "./parts";
+import type { Available } from "./available";
 
 /** What the editors of rules and cues can name, read on the server. */
-export async function loadParts(store: OperatorStore, channel: ChannelId): Promise<Parts> {
+export async function loadAvailable(store: OperatorStore, channel: ChannelId): Promise<Available> {
   const [games, props, emotes, home] = await Promise.all([
     store.games.games(channel),
     store.props.props(channel),

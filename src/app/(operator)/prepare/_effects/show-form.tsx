@@ -5,19 +5,19 @@ import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { SpriteView } from "../../../../ui/sprite-view";
 import { TemplateField } from "../../../../ui/template-field";
-import { queueChoices, type Parts, propChoices } from "./parts";
+import { queueChoices, type Available, propChoices } from "./available";
 
 type Shown = Extract<RuleEffect, { do: "show" }>;
 /** A picture, a text, a sound, or all of them, where and how long. */
 export function ShowForm({
   effect,
   variables,
-  parts,
+  available,
   onSet,
-}: Readonly<{ effect: Shown; variables: readonly string[]; parts: Parts; onSet: (effect: Shown) => void }>) {
-  const props = propChoices(parts);
-  const queues = queueChoices(parts);
-  const picture = parts.pictures.find((s) => s.key === `prop:${effect.picture}`);
+}: Readonly<{ effect: Shown; variables: readonly string[]; available: Available; onSet: (effect: Shown) => void }>) {
+  const props = propChoices(available);
+  const queues = queueChoices(available);
+  const picture = available.pictures.find((s) => s.key === `prop:${effect.picture}`);
   const look = (part: Partial<typeof effect.look>): void => onSet({ ...effect, look: { ...effect.look, ...part } });
   return (
     <>

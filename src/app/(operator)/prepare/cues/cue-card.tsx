@@ -12,7 +12,7 @@ import { keyLabel } from "../../../../ui/keys";
 import { Pick } from "../../../../ui/pick";
 import { Stub } from "../../../../ui/stub";
 import { EffectList } from "../_effects/effect-list";
-import { namesOf, type Parts } from "../_effects/parts";
+import { namesOf, type Available } from "../_effects/available";
 import { inputLook } from "../../../../ui/input-look";
 import { KeyField } from "./key-field";
 import { TriggerAddress } from "./trigger-address";
@@ -21,7 +21,7 @@ type CardProps = Readonly<{
   cue: Cue;
   /** All of them: which keys are taken. */
   cues: readonly Cue[];
-  parts: Parts;
+  available: Available;
   open: boolean;
   isLive: boolean;
   isOn: boolean;
@@ -37,8 +37,8 @@ type CardProps = Readonly<{
 }>;
 
 export function CueCard(props: CardProps) {
-  const { cue, cues, parts, open, isLive, isOn, owner, linked, hints, onOpen, onFire, onLinked, onSet, onTakeKey, onRemove } = props;
-  const names = namesOf(parts);
+  const { cue, cues, available, open, isLive, isOn, owner, linked, hints, onOpen, onFire, onLinked, onSet, onTakeKey, onRemove } = props;
+  const names = namesOf(available);
   return (
     <Stub
       role="listitem"
@@ -107,8 +107,8 @@ export function CueCard(props: CardProps) {
               ]}
               onSet={(kind) => onSet({ kind: kind === "on-off" ? "on-off" : "once" })}
             />
-            , fired by the key <KeyField cue={cue} cues={cues} games={parts.games} onSet={(key) => onSet({ key })} onTake={onTakeKey} />, in
-            chat by{" "}
+            , fired by the key <KeyField cue={cue} cues={cues} games={available.games} onSet={(key) => onSet({ key })} onTake={onTakeKey} />
+            , in chat by{" "}
             <chakra.input
               {...inputLook}
               aria-label="Chat word"
@@ -126,7 +126,7 @@ export function CueCard(props: CardProps) {
             effects={cue.effects}
             asked={{ when: "cue" }}
             variables={variablesOf["cue"] ?? []}
-            parts={parts}
+            available={available}
             onSet={(effects) => onSet({ effects })}
           />
           {cue.kind === "on-off" && (
@@ -140,7 +140,7 @@ export function CueCard(props: CardProps) {
                 effects={cue.offEffects}
                 asked={{ when: "cue" }}
                 variables={variablesOf["cue"] ?? []}
-                parts={parts}
+                available={available}
                 onSet={(offEffects) => onSet({ offEffects })}
               />
             </Box>

@@ -12,7 +12,7 @@ import { call } from "../../../_frame/call";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { bookFacts, type Parts } from "../_effects/parts";
+import { bookFacts, type Available } from "../_effects/available";
 import { starterCues } from "../../../../core/cues/starter";
 import { BeginWith } from "../begin-with";
 import { CueCard } from "./cue-card";
@@ -22,10 +22,10 @@ const freshId = (): string => crypto.getRandomValues(new Uint32Array(3)).join("-
 /** Cues: named sets of effects, fired by key, click, trigger address or chat word. */
 export function CuesEditor({
   draft: first,
-  parts,
+  available,
   linked: firstLinked,
   owner,
-}: Readonly<{ draft: GameDraft; parts: Parts; linked: readonly string[]; owner: boolean }>) {
+}: Readonly<{ draft: GameDraft; available: Available; linked: readonly string[]; owner: boolean }>) {
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const book = draft.settings as CueBook;
@@ -34,7 +34,7 @@ export function CuesEditor({
   const [linked, setLinked] = useState(firstLinked);
   const onNow = useLive((s) => s.standing?.games.find((g) => g.kind === "cues")?.view["on"]) as readonly string[] | undefined;
   const put = (cues: Cue[]): void => draft.change({ ...book, cues });
-  const hints = cueHints(book.cues, bookFacts(parts));
+  const hints = cueHints(book.cues, bookFacts(available));
   const live = useMemo(() => published?.cues ?? [], [published]);
 
   const fire = async (cue: Cue, via: "key" | "click"): Promise<void> => {
@@ -82,7 +82,7 @@ export function CuesEditor({
                 key={cue.id}
                 cue={cue}
                 cues={book.cues}
-                parts={parts}
+                available={available}
                 open={open === cue.id}
                 isLive={isLive}
                 isOn={isOn}

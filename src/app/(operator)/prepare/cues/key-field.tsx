@@ -5,7 +5,7 @@ import type { Cue } from "../../../../core/cues/settings";
 import { inputLook } from "../../../../ui/input-look";
 import { useChosenKeys } from "../../../../ui/keys";
 import { keyUse } from "../../../_frame/key-owners";
-import type { Parts } from "../_effects/parts";
+import type { Available } from "../_effects/available";
 
 type Taken = Readonly<{ key: string; from: Cue | null; words: string }>;
 
@@ -19,7 +19,7 @@ export function KeyField({
 }: Readonly<{
   cue: Cue;
   cues: readonly Cue[];
-  games: Parts["games"];
+  games: Available["games"];
   onSet: (key: string) => void;
   onTake: (key: string, from: Cue) => void;
 }>) {

@@ -3,7 +3,7 @@ import { redirect } from "next/navigation";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_effects/load";
+import { loadAvailable } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { CuesEditor } from "./cues-editor";
@@ -15,9 +15,9 @@ export default async function CuesPage() {
   if (session === null) redirect("/sign-in");
   const { store, clock } = services();
   const { channelId, login, role } = session;
-  const [draft, parts, linked, rules] = await Promise.all([
+  const [draft, available, linked, rules] = await Promise.all([
     bookOf(store, channelId, "cues", login, clock.now()),
-    loadParts(store, channelId),
+    loadAvailable(store, channelId),
     store.events.triggers(channelId),
     bookOf(store, channelId, "rules", login, clock.now()),
   ]);
@@ -29,7 +29,7 @@ export default async function CuesPage() {
       {draft.unreadable !== null ? (
         <Unreadable name={draft.name} why={draft.unreadable} />
       ) : (
-        <CuesEditor draft={draft} parts={{ ...parts, queues }} linked={linked} owner={role === "owner"} />
+        <CuesEditor draft={draft} available={{ ...available, queues }} linked={linked} owner={role === "owner"} />
       )}
     </>
   );

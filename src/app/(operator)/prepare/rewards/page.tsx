@@ -4,7 +4,7 @@ import { pointsSchema } from "../../../../core/points/settings";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_effects/load";
+import { loadAvailable } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { RewardsEditor } from "./rewards-editor";
@@ -19,7 +19,7 @@ export default async function RewardsPage() {
   // One after another: each is made when it is first looked for.
   const draft = await bookOf(store, channelId, "rewards", login, clock.now());
   const points = pointsSchema.safeParse((await bookOf(store, channelId, "points", login, clock.now())).settings);
-  const [parts, rules] = await Promise.all([loadParts(store, channelId), bookOf(store, channelId, "rules", login, clock.now())]);
+  const [available, rules] = await Promise.all([loadAvailable(store, channelId), bookOf(store, channelId, "rules", login, clock.now())]);
   const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
   return (
     <>
@@ -29,7 +29,7 @@ export default async function RewardsPage() {
       ) : (
         <RewardsEditor
           draft={draft}
-          parts={{ ...parts, queues }}
+          available={{ ...available, queues }}
           pointsName={points.success ? points.data.name : "points"}
           channel={channelId}
         />

@@ -12,14 +12,14 @@ import { SentenceForm } from "../../../../ui/sentence-form";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { EffectList } from "../_effects/effect-list";
-import type { Parts } from "../_effects/parts";
+import type { Available } from "../_effects/available";
 import { PriceChart } from "./price-chart";
 import { inputLook } from "../../../../ui/input-look";
 
 /** One reward: its name, chat words, sentences, and what happens when it is bought. */
 export function RewardForm({
   reward,
-  parts,
+  available,
   pointsName,
   seen,
   hints,
@@ -30,7 +30,7 @@ export function RewardForm({
   onMove,
 }: Readonly<{
   reward: Reward;
-  parts: Parts;
+  available: Available;
   pointsName: string;
   seen: readonly Readonly<{ item: string; title: string }>[];
   hints: readonly string[];
@@ -41,7 +41,7 @@ export function RewardForm({
   onRemove: () => void;
   onMove: (by: number) => void;
 }>) {
-  const pictures = [...parts.emotes, ...parts.pictures];
+  const pictures = [...available.emotes, ...available.pictures];
   return (
     <Stack gap="3.5">
       <Flex gap="2" align="center">
@@ -140,14 +140,14 @@ export function RewardForm({
           <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="16px">
             When it is bought
           </Text>
-          <Hear reward={reward} parts={parts} />
+          <Hear reward={reward} available={available} />
         </Flex>
         <EffectList
           label="What happens when it is bought"
           effects={reward.effects}
           asked={{ when: "redemption", fixed: true }}
           variables={variablesOf["redemption"] ?? []}
-          parts={parts}
+          available={available}
           onSet={(effects) => onSet({ ...reward, effects })}
         />
       </Box>
@@ -246,12 +246,12 @@ function Kept({ reward, onSet }: Readonly<{ reward: Reward; onSet: (reward: Rewa
 }
 
 /** Plays the first sound of a reward at the level it will have, here only. */
-function Hear({ reward, parts }: Readonly<{ reward: Reward; parts: Parts }>) {
+function Hear({ reward, available }: Readonly<{ reward: Reward; available: Available }>) {
   const [playing, setPlaying] = useState(false);
   const audio = useRef<HTMLAudioElement | null>(null);
   useEffect(() => () => audio.current?.pause(), []);
   const effect = reward.effects.find((d) => (d.do === "sound" || d.do === "show") && d.sound !== "");
-  const sound = effect !== undefined && "sound" in effect ? parts.props.find((p) => p.id === effect.sound) : undefined;
+  const sound = effect !== undefined && "sound" in effect ? available.props.find((p) => p.id === effect.sound) : undefined;
   if (effect === undefined || !("volume" in effect) || sound === undefined) return null;
   const flip = (): void => {
     if (playing) {

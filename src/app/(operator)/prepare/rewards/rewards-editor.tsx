@@ -19,7 +19,7 @@ import { tell } from "../../../../ui/toaster";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { bookFacts, namesOf, type Parts } from "../_effects/parts";
+import { bookFacts, namesOf, type Available } from "../_effects/available";
 import { type Bulk, BulkBar } from "./bulk-bar";
 import { RewardForm } from "./reward-form";
 import { SoundDrop } from "./sound-drop";
@@ -29,14 +29,14 @@ const freshId = (): string => `r${Date.now().toString(36)}${Math.floor(performan
 /** What viewers buy with points: price tags on the left, the chosen one in sentences on the right. */
 export function RewardsEditor({
   draft: first,
-  parts: given,
+  available: given,
   pointsName,
   channel,
-}: Readonly<{ draft: GameDraft; parts: Parts; pointsName: string; channel: string }>) {
+}: Readonly<{ draft: GameDraft; available: Available; pointsName: string; channel: string }>) {
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const book = draft.settings as RewardBook;
-  const [parts, setParts] = useState(given);
+  const [available, setParts] = useState(given);
   const asks = useSearchParams().get("open");
   const [fresh, setFresh] = useState<string | null>(null);
   const [chosen, setChosen] = useState<string | null>(asks ?? book.rewards[0]?.id ?? null);
@@ -45,9 +45,9 @@ export function RewardsEditor({
   const voices = useLive((s) => s.standing?.pages.some((p) => p.sound === "ready") ?? false);
   const seen = useLive((s) => s.standing?.games.find((g) => g.kind === "rewards")?.view["seen"]) as
     readonly Readonly<{ item: string; title: string }>[] | undefined;
-  const names = namesOf(parts);
+  const names = namesOf(available);
   const put = (rewards: Reward[]): void => draft.change({ ...book, rewards });
-  const hints = useMemo(() => rewardHints(book.rewards, { ...bookFacts(parts), voices }), [book.rewards, parts, voices]);
+  const hints = useMemo(() => rewardHints(book.rewards, { ...bookFacts(available), voices }), [book.rewards, available, voices]);
   const shown = book.rewards.filter((r) => search === "" || fold(`${r.name} ${r.words.join(" ")} ${r.category}`).includes(fold(search)));
   const categories = [...new Set(shown.map((r) => r.category))];
   const reward = book.rewards.find((r) => r.id === chosen) ?? null;
@@ -139,7 +139,7 @@ export function RewardsEditor({
                   category: "Sounds",
                   sharedRestMs: 10_000,
                   words: free ? [word] : [],
-                  effects: [{ do: "sound", sound: s.id, volume: 80, queue: parts.queues[0]?.id ?? "" }],
+                  effects: [{ do: "sound", sound: s.id, volume: 80, queue: available.queues[0]?.id ?? "" }],
                 };
               });
               if (fresh.length === 0) return;
@@ -195,7 +195,7 @@ export function RewardsEditor({
                       >
                         <PriceTag price={count(r.price)} points={pointsName} chosen={r.id === chosen} dim={!r.on}>
                           <Flex align="center" gap="2.5">
-                            <Icon parts={parts} icon={r.icon} />
+                            <Icon available={available} icon={r.icon} />
                             <Box minW="0" flex="1">
                               <Flex gap="2" align="baseline">
                                 <Text fontWeight="700" truncate>
@@ -244,7 +244,7 @@ export function RewardsEditor({
             <RewardForm
               key={reward.id}
               reward={reward}
-              parts={parts}
+              available={available}
               pointsName={pointsName}
               seen={seen ?? []}
               hints={hints.filter((h) => h.ruleId === reward.id).map((h) => h.text)}
@@ -261,8 +261,8 @@ export function RewardsEditor({
   );
 }
 
-function Icon({ parts, icon }: Readonly<{ parts: Parts; icon: string }>) {
-  const sprite = [...parts.emotes, ...parts.pictures].find((s) => s.key === icon);
+function Icon({ available, icon }: Readonly<{ available: Available; icon: string }>) {
+  const sprite = [...available.emotes, ...available.pictures].find((s) => s.key === icon);
   return sprite === undefined ? null : <SpriteView sprite={sprite} size={34} />;
 }
 

@@ -5,12 +5,12 @@ import { ArrowDown, ArrowUp, Copy, Trash2 } from "lucide-react";
 import { type Rule } from "../../../../core/rules/settings";
 import { effectInWords, tierInWords, whenInWords, whenWords } from "../../../../core/rules/words";
 import { Stub } from "../../../../ui/stub";
-import { namesOf, type Parts } from "../_effects/parts";
+import { namesOf, type Available } from "../_effects/available";
 import { RuleForm } from "./rule-form";
 
 type CardProps = Readonly<{
   rule: Rule;
-  parts: Parts;
+  available: Available;
   open: boolean;
   first: boolean;
   last: boolean;
@@ -22,8 +22,8 @@ type CardProps = Readonly<{
   onRemove: () => void;
 }>;
 
-export function RuleCard({ rule, parts, open, hints, onOpen, onSet, onMove, onCopy, onRemove, first, last }: CardProps) {
-  const names = namesOf(parts);
+export function RuleCard({ rule, available, open, hints, onOpen, onSet, onMove, onCopy, onRemove, first, last }: CardProps) {
+  const names = namesOf(available);
   const title = rule.name === "" ? `When ${whenWords[rule.when]}` : rule.name;
   return (
     <Stub
@@ -82,7 +82,11 @@ export function RuleCard({ rule, parts, open, hints, onOpen, onSet, onMove, onCo
           )}
         </Text>
       )}
-      {open ? <RuleForm rule={rule} parts={parts} onSet={onSet} /> : <RuleInWords rule={rule} parts={parts} names={names} />}
+      {open ? (
+        <RuleForm rule={rule} available={available} onSet={onSet} />
+      ) : (
+        <RuleInWords rule={rule} available={available} names={names} />
+      )}
       {hints.map((hint) => (
         <Box key={hint} mt="2" bg="note" borderRadius="6px" px="3" py="1.5" fontSize="15px" data-hint="rule">
           {hint}
@@ -92,12 +96,12 @@ export function RuleCard({ rule, parts, open, hints, onOpen, onSet, onMove, onCo
   );
 }
 
-function RuleInWords({ rule, parts, names }: Readonly<{ rule: Rule; parts: Parts; names: ReturnType<typeof namesOf> }>) {
+function RuleInWords({ rule, available, names }: Readonly<{ rule: Rule; available: Available; names: ReturnType<typeof namesOf> }>) {
   return (
     <Box fontSize="15.5px" color="inkSoft">
       <Text>When {whenInWords(rule)}:</Text>
       {rule.tiers.map((tier, i) => {
-        const at = tierInWords(rule, tier, parts.home);
+        const at = tierInWords(rule, tier, available.home);
         return (
           <Text key={i} pl="3">
             {rule.tiers.length > 1 || (at !== "" && at !== "any amount") ? <b>{at}: </b> : null}

@@ -12,9 +12,9 @@ import { allTold } from "../../../../core/games/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { EffectList } from "../_effects/effect-list";
-import { type Parts } from "../_effects/parts";
+import { type Available } from "../_effects/available";
 
-export function RuleForm({ rule, parts, onSet }: Readonly<{ rule: Rule; parts: Parts; onSet: (part: Partial<Rule>) => void }>) {
+export function RuleForm({ rule, available, onSet }: Readonly<{ rule: Rule; available: Available; onSet: (part: Partial<Rule>) => void }>) {
   const unit = unitOf(rule);
   const variables = variablesOf[rule.when] ?? [];
   const putTier = (i: number, part: Partial<Rule["tiers"][number]>): void =>
@@ -152,12 +152,12 @@ export function RuleForm({ rule, parts, onSet }: Readonly<{ rule: Rule; parts: P
                 onSet={(at) => putTier(i, { at: at === "exact" ? "exact" : "least" })}
               />
               <NumberField
-                label={`Amount: ${amountInWords(rule, tier.amount, parts.home)}`}
+                label={`Amount: ${amountInWords(rule, tier.amount, available.home)}`}
                 value={tier.amount}
                 min={0}
                 max={Number.MAX_SAFE_INTEGER}
                 scale={unit === "money" ? 100 : 1}
-                unit={unit === "money" ? parts.home : unit === "value" ? "worth of reactions" : unit[1]}
+                unit={unit === "money" ? available.home : unit === "value" ? "worth of reactions" : unit[1]}
                 onSet={(amount) => putTier(i, { amount })}
               />
               {rule.tiers.length > 1 && (
@@ -172,7 +172,7 @@ export function RuleForm({ rule, parts, onSet }: Readonly<{ rule: Rule; parts: P
             effects={tier.effects}
             asked={rule}
             variables={variables}
-            parts={parts}
+            available={available}
             onSet={(effects) => putTier(i, { effects })}
           />
         </Box>

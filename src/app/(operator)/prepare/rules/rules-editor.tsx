@@ -13,18 +13,18 @@ import { ruleHints } from "../../../../core/rules/hints";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { bookFacts, type Parts } from "../_effects/parts";
+import { bookFacts, type Available } from "../_effects/available";
 import { ChannelRules } from "./channel-rules";
 import { WhatIf } from "./what-if";
 import { RuleCard } from "./rule-card";
 
 /** The rulebook: what answers what, as sentences; beside it, what would happen if. */
-export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft; parts: Parts }>) {
+export function RulesEditor({ draft: first, available }: Readonly<{ draft: GameDraft; available: Available }>) {
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const book = draft.settings as Rulebook;
   const [open, setOpen] = useState<string | null>(useSearchParams().get("open"));
-  const here: Parts = { ...parts, queues: book.queues, home: book.money.home };
+  const here: Available = { ...available, queues: book.queues, home: book.money.home };
   const put = (rules: Rule[]): void => draft.change({ ...book, rules });
   const set = (id: string, part: Partial<Rule>): void => put(book.rules.map((r) => (r.id === id ? { ...r, ...part } : r)));
   const hints = ruleHints(book, bookFacts(here));
@@ -59,7 +59,7 @@ export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft
                 <SortableRow key={rule.id} id={rule.id} name={nameOf(rule.id)}>
                   <RuleCard
                     rule={rule}
-                    parts={here}
+                    available={here}
                     open={open === rule.id}
                     hints={hints.filter((h) => h.ruleId === rule.id).map((h) => h.text)}
                     onOpen={() => setOpen(open === rule.id ? null : rule.id)}
@@ -99,7 +99,7 @@ export function RulesEditor({ draft: first, parts }: Readonly<{ draft: GameDraft
           </Flex>
         </Box>
         <Stack gap="6">
-          <WhatIf book={book} parts={here} />
+          <WhatIf book={book} available={here} />
           <ChannelRules book={book} onChange={(part) => draft.change({ ...book, ...part })} />
         </Stack>
       </Grid>

@@ -13,13 +13,13 @@ import { seconds } from "../../../../core/words/sentence";
 import { allTold, toldOf } from "../../../../core/games/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
-import { namesOf, type Parts } from "../_effects/parts";
+import { namesOf, type Available } from "../_effects/available";
 import { inputLook } from "../../../../ui/input-look";
 
 const kinds: readonly When[] = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "message", "happened", "live", "ended"];
 
 /** Runs any signal through all rules, as they stand here, and shows each decision. Touches nothing. */
-export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts }>) {
+export function WhatIf({ book, available }: Readonly<{ book: Rulebook; available: Available }>) {
   const [kind, setKind] = useState<When>("tip");
   const [role, setRole] = useState<Role>("viewer");
   const [known, setKnown] = useState(true);
@@ -31,7 +31,7 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
   const [onAir, setOnAir] = useState(true);
   const [minute, setMinute] = useState(20);
   const unit = unitOf({ when: kind, what });
-  const names = namesOf(parts);
+  const names = namesOf(available);
 
   const results = useMemo(() => {
     const nowMs = 10_000_000;
@@ -59,7 +59,7 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
           return {
             ...head,
             kind,
-            gameId: parts.games.find((g) => g.kind === toldOf(what)?.game.kind)?.id ?? "",
+            gameId: available.games.find((g) => g.kind === toldOf(what)?.game.kind)?.id ?? "",
             what,
             viewer: giver,
             amount,
@@ -77,15 +77,15 @@ export function WhatIf({ book, parts }: Readonly<{ book: Rulebook; parts: Parts 
       durable: { showStartMs: onAir ? nowMs - minute * 60_000 : null, pending: [], timers: {} },
       transient: { fired: {} },
     };
-    const ctx = bareContext(emoteIndex(parts.emotes.map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word }))), {
+    const ctx = bareContext(emoteIndex(available.emotes.map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word }))), {
       homeCurrency: book.money.home,
-      pictureNamed: (name) => parts.pictures.find((s) => fold(s.word) === fold(name))?.key ?? null,
-      soundMs: (id) => parts.props.find((p) => p.id === id)?.ms ?? 0,
-      gameKind: (id) => parts.games.find((g) => g.id === id)?.kind ?? "",
-      gameName: (id) => parts.games.find((g) => g.id === id)?.name ?? id,
+      pictureNamed: (name) => available.pictures.find((s) => fold(s.word) === fold(name))?.key ?? null,
+      soundMs: (id) => available.props.find((p) => p.id === id)?.ms ?? 0,
+      gameKind: (id) => available.games.find((g) => g.id === id)?.kind ?? "",
+      gameName: (id) => available.games.find((g) => g.id === id)?.name ?? id,
     });
     return explain(at, make(), ctx);
-  }, [book, parts, kind, role, known, amount, currency, text, what, reaction, onAir, minute]);
+  }, [book, available, kind, role, known, amount, currency, text, what, reaction, onAir, minute]);
 
   return (
     <Box borderWidth="1px" borderColor="line" borderRadius="10px" p="4" data-testid="what-if">

@@ -4,7 +4,7 @@ import type { CueBook } from "../../../../core/cues/settings";
 import { bookOf } from "../../../../server/web/books";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
-import { loadParts } from "../_effects/load";
+import { loadAvailable } from "../_effects/load";
 import { Unreadable } from "../_draft/unreadable";
 import { PrepareNav } from "../prepare-tabs";
 import { ShowEditor } from "./show-editor";
@@ -16,10 +16,10 @@ export default async function ShowPage() {
   if (session === null) redirect("/sign-in");
   const { store, clock } = services();
   const { channelId, login } = session;
-  const [draft, cues, parts] = await Promise.all([
+  const [draft, cues, available] = await Promise.all([
     bookOf(store, channelId, "show", login, clock.now()),
     bookOf(store, channelId, "cues", login, clock.now()),
-    loadParts(store, channelId),
+    loadAvailable(store, channelId),
   ]);
   // What is published is what a rundown can fire; its own schema has accepted it.
   const book = cues.published as CueBook | null;
@@ -32,7 +32,7 @@ export default async function ShowPage() {
         <ShowEditor
           draft={draft}
           cues={(book?.cues ?? []).map(({ id, name }) => ({ id, name }))}
-          games={parts.games.map(({ id, name, kind }) => ({ id, name, kind }))}
+          games={available.games.map(({ id, name, kind }) => ({ id, name, kind }))}
         />
       )}
     </>

@@ -9,7 +9,7 @@ import { tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { When } from "../../../../ui/when";
 import { PersonPanel } from "./person-panel";
-import { TakeIn } from "./take-in";
+import { ImportPoints } from "./import-points";
 
 /** Viewers and their points: found by name on the left, one of them on the right. */
 export function People({ first, name, owner }: Readonly<{ first: readonly Person[]; name: string; owner: boolean }>) {
@@ -114,7 +114,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
       </Box>
       <Box flex="1" minW="0" px="6" py="4">
         {taking ? (
-          <TakeIn name={name} onDone={() => again()} />
+          <ImportPoints name={name} onDone={() => again()} />
         ) : open === null ? (
           <Text color="inkSoft">Choose a viewer, and what they have, how it came and went, and what can be corrected stand here.</Text>
         ) : (

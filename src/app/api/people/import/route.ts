@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { action } from "../../../../server/web/http";
-import { readList, takeIn } from "../../../../server/web/people";
+import { readList, importPoints } from "../../../../server/web/people";
 import { services } from "../../../../server/web/services";
 
 const body = z.object({
@@ -10,9 +10,9 @@ const body = z.object({
   why: z.string().trim().min(1, "Say where these points come from: it stands in each viewer’s history.").max(120),
   key: z.string().regex(/^[a-z0-9-]{8,40}$/),
 });
-export const POST = action("people.take-in", body, async ({ session, body: given, audit }) => {
+export const POST = action("people.import", body, async ({ session, body: given, audit }) => {
   if (given.dry) return readList(services(), session.channelId, given.text);
-  const done = await takeIn(services(), session.channelId, session.login, given);
+  const done = await importPoints(services(), session.channelId, session.login, given);
   if (done.ok) await audit({ takenIn: done.value.good, points: done.value.points });
   return done;
 });

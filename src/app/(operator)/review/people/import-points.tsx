@@ -10,7 +10,7 @@ const box = { px: "2", borderWidth: "1px", borderColor: "line", borderRadius: "6
 const freshKey = (): string => `list-${Array.from(crypto.getRandomValues(new Uint32Array(2))).join("-")}`;
 
 /** Points from elsewhere, as CSV: looked at first, line by line; taken in only then. */
-export function TakeIn({ name, onDone }: Readonly<{ name: string; onDone: () => void }>) {
+export function ImportPoints({ name, onDone }: Readonly<{ name: string; onDone: () => void }>) {
   const [text, setText] = useState("");
   const [why, setWhy] = useState("brought along");
   const [report, setReport] = useState<ListReport | null>(null);
