@@ -1,4 +1,5 @@
 import { join } from "node:path";
+import type { Vault } from "../core/chance/vault";
 import { pino } from "pino";
 import { inProcessBus } from "./adapters/bus/in-process";
 import { ircChat } from "./adapters/irc/connection";
@@ -10,6 +11,7 @@ import { childDecoder } from "./decode/decoder";
 import { mariadbOperatorStore } from "./adapters/mariadb/operator-store";
 import type { ChatMaker } from "./engine/chat-lines";
 import { Engine } from "./engine/engine";
+import { sealedVault } from "./engine/vault";
 import type { Env } from "./env";
 import type { EventsRow } from "./ports/engine-store";
 import { systemClock } from "./ports/clock";
@@ -48,8 +50,9 @@ export function compose(env: Env) {
     open(row.secret),
     ...(row.oldSecret !== null && nowMs < row.oldUntilMs ? [open(row.oldSecret)] : []),
   ];
+  const vaultOf = (channel: string): Vault => sealedVault(env.appKey, channel);
   const decoder = childDecoder(decoderProgram);
-  const engine = new Engine({ decoder, store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets });
+  const engine = new Engine({ decoder, store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets, vaultOf });
   return { engine, store, decoder, pools: [db, living, patient] as const, log };
 }
 

@@ -3,7 +3,7 @@ import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
 import { alertLookDefaults } from "../alerts/alert";
-import type { RuleEffect } from "../rules/effects";
+import type { RuleEffect } from "../rules/effect";
 import type { Signal, Viewer } from "../signals/signal";
 import { type CueTransient, cueBook } from "./cues";
 import { type Cue, type CueBook, cueBookSchema, type CueBookDurable, newCue } from "./settings";

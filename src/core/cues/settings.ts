@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { ruleEffectSchema, mostEffects, pendingSchema, variablesOf } from "../rules/effects";
+import { pendingSchema, variablesOf } from "../rules/effects";
+import { ruleEffectSchema, mostEffects } from "../rules/effect";
 import { alertSchema } from "../alerts/alert";
 import { roles, roleSchema } from "../signals/signal";
 import { checkTemplate } from "../words/template";

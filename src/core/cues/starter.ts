@@ -1,5 +1,5 @@
 import { alertLookDefaults } from "../alerts/alert";
-import type { RuleEffect } from "../rules/effects";
+import type { RuleEffect } from "../rules/effect";
 import { type Cue, newCue } from "./settings";
 
 const shown = (text: string, ms: number): RuleEffect => ({

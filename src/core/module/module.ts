@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { EmoteIndex } from "../chat/emotes";
+import { openVault, type Vault } from "../chance/vault";
 import type { MoneySettings } from "../signals/money";
 import type { Command, Signal } from "../signals/signal";
 import type { Order } from "./order";
@@ -50,6 +51,8 @@ export type StepContext = Readonly<{
   has: (what: "game" | "cue" | "picture" | "sound", id: string) => boolean;
   /** Whether a chat word means something on this channel already. */
   isWord: (word: string) => boolean;
+  /** Secrets of rounds of chance: promised now, opened when they are drawn. */
+  vault: Vault;
 }>;
 
 /** Where something happened, or did not: shown beside the message and in the try-it strip. */
@@ -169,5 +172,6 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   gameRuns: () => true,
   has: () => true,
   isWord: () => false,
+  vault: openVault("practice"),
   ...part,
 });

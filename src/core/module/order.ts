@@ -42,7 +42,14 @@ export const orderSchema = z.discriminatedUnion("do", [
     text: z.string(),
   }),
   z.object({ do: z.literal("hush"), on: z.boolean() }),
-  /** Becomes a `happened` signal that rules can answer. */
-  z.object({ do: z.literal("emit"), what: z.string(), viewer: viewerSchema, amount: z.number(), text: z.string() }),
+  /** Becomes a `happened` signal that rules can answer; `effects` are carried out with it, whatever the rules say. */
+  z.object({
+    do: z.literal("emit"),
+    what: z.string(),
+    viewer: viewerSchema,
+    amount: z.number(),
+    text: z.string(),
+    effects: z.array(z.unknown()).readonly().optional(),
+  }),
 ]);
 export type Order = z.infer<typeof orderSchema>;

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { ruleEffectSchema, mostEffects } from "../rules/effects";
+import { ruleEffectSchema, mostEffects } from "../rules/effect";
 import { roles, roleSchema } from "../signals/signal";
 
 /** One thing a viewer buys with points (RULES section 9). */

@@ -5,7 +5,7 @@ import { bareContext, type StepContext } from "../module/module";
 import { alertLookDefaults } from "../alerts/alert";
 import { historyInWords } from "../points/history";
 import { reasons } from "../points/ledger";
-import type { RuleEffect } from "../rules/effects";
+import type { RuleEffect } from "../rules/effect";
 import type { Role, Signal } from "../signals/signal";
 import { plain } from "../words/sentence";
 import { type LedgerView, emptyLedgerView } from "./ledger-view";

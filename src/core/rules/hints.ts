@@ -3,7 +3,7 @@ import { actionOf, toldOf } from "../games/words";
 import { emoteSourceSchema } from "../module/fields";
 import type { Cue } from "../cues/settings";
 import type { Reward } from "../rewards/settings";
-import type { RuleEffect } from "./effects";
+import type { RuleEffect } from "./effect";
 import type { Rulebook } from "./settings";
 import { unitOf } from "./words";
 

@@ -4,7 +4,7 @@ import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
 import { alertLookDefaults } from "../alerts/alert";
 import type { Signal, Viewer } from "../signals/signal";
-import type { RuleEffect } from "./effects";
+import type { RuleEffect } from "./effect";
 import { explain, rulebook } from "./rules";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, rulebookSchema, type RulebookDurable, type When } from "./settings";
 import { effectInWords, orderInWords, ruleRefusalInWords, tierInWords, whenInWords } from "./words";

@@ -1,9 +1,11 @@
+import { z } from "zod";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
 import type { Module, Note, StepContext, StepOutcome } from "../module/module";
 import { mayAs, platformKinds, type Signal } from "../signals/signal";
 import { amountOf, tierFor } from "../signals/tiers";
+import { ruleEffectSchema } from "./effect";
 import { type Pending, perform } from "./effects";
 import { pendingTo2, pendingTo3, rulebookTo2, rulebookTo3 } from "./migrations";
 import { ruleNoteInWords } from "./words";
@@ -166,6 +168,12 @@ export const rulebook: Module<Rulebook, RulebookDurable, RulebookTransient, neve
     const notes: Note[] = [];
     const later: Pending[] = [];
     let { fired } = at.transient;
+    const asked = z.array(ruleEffectSchema).safeParse(signal.kind === "happened" ? (signal.effects ?? []) : []);
+    if (asked.success && asked.data.length > 0) {
+      const done = perform(asked.data, signal, ctx, { id: `${signal.seq}.own`, hidden: at.settings.hiddenWords });
+      orders.push(...done.orders);
+      later.push(...done.later);
+    }
     for (const { decision, orders: own, later: waits } of explain(at, signal, ctx)) {
       const { rule, refusal: why } = decision;
       if (why !== null) {

@@ -4,7 +4,8 @@ import { allTold } from "../games/words";
 import { roles, roleSchema } from "../signals/signal";
 import { tierAtSchema, twiceTheSame } from "../signals/tiers";
 import { checkTemplate } from "../words/template";
-import { ruleEffectSchema, mostEffects, pendingSchema, variablesOf } from "./effects";
+import { pendingSchema, variablesOf } from "./effects";
+import { ruleEffectSchema, mostEffects } from "./effect";
 
 /** What a rule can answer. `happened` is something that came to pass in a game; `timer` comes round by itself. */
 export const whens = [

@@ -3,7 +3,7 @@ import { cueBookDefaults, cueBookSchema } from "../cues/settings";
 import { starterCues } from "../cues/starter";
 import { rewardBookDefaults, rewardBookSchema } from "../rewards/settings";
 import { starterRewards } from "../rewards/starter";
-import type { RuleEffect } from "./effects";
+import type { RuleEffect } from "./effect";
 import { cueHints, rewardHints, ruleHints } from "./hints";
 import { mainQueue, rulebookDefaults, rulebookSchema } from "./settings";
 import { starterRules } from "./starter";

@@ -6,7 +6,7 @@ import { count, rolesInWords, seconds } from "../words/sentence";
 import { exampleOf } from "../words/template";
 import { actionOf, amountOfUnit, toldOf } from "../games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../module/fields";
-import type { RuleEffect } from "./effects";
+import type { RuleEffect } from "./effect";
 import type { Rule, Tier, When } from "./settings";
 
 /** A rule in plain words: the same sentences in the list, in “what would happen if” and in the log. */

@@ -59,7 +59,16 @@ export type PurchaseSignal = Arrived &
 export type RedemptionSignal = Arrived &
   Readonly<{ kind: "redemption"; viewer: Viewer; saleId: string; rewardId: string; reward: string; price: number; text: string }>;
 /** A game says what came to pass in it, so that rules can answer: `what` is namespaced by the game's kind. */
-export type HappenedSignal = Given & Readonly<{ kind: "happened"; gameId: string; what: string; amount: number; text: string }>;
+export type HappenedSignal = Given &
+  Readonly<{
+    kind: "happened";
+    gameId: string;
+    what: string;
+    amount: number;
+    text: string;
+    /** What the game's own settings say is done then, as a rule's effects; read by who carries them out. */
+    effects?: readonly unknown[];
+  }>;
 
 /**
  * What a module is told to do: by an operator, a cue, a rule. `do` names the action; what comes with it, the module's

@@ -1,3 +1,4 @@
+import type { Vault } from "../../core/chance/vault";
 import { gameOf, isGame } from "../../core/games/registry";
 import { fold } from "../../core/kernel/fold";
 import type { StepContext } from "../../core/module/module";
@@ -20,6 +21,7 @@ export class ChannelContext {
     private readonly modules: Modules,
     private readonly ledgerView: LedgerCache,
     row: ChannelRow,
+    private readonly vault: Vault,
   ) {
     this.base = this.make(row);
   }
@@ -73,6 +75,7 @@ export class ChannelContext {
         return what === "picture" ? pictureIds.has(id) : sounds.has(id);
       },
       isWord: (word) => words.has(fold(word)),
+      vault: this.vault,
     };
   }
 

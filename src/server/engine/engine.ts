@@ -1,5 +1,6 @@
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import type { Logger } from "pino";
+import type { Vault } from "../../core/chance/vault";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
@@ -32,6 +33,8 @@ export type EngineParts = Readonly<{
   decoder?: Decoder;
   /** The secrets with which a channel's events may be signed now. */
   eventSecrets?: (row: EventsRow, nowMs: number) => readonly string[];
+  /** Seals the secrets of a channel's rounds. */
+  vaultOf?: (channel: ChannelId) => Vault;
 }>;
 
 const leaseMs = 10_000;
@@ -171,6 +174,7 @@ export class Engine {
           bus,
           onError,
           say: (text) => this.chats.say(id, text),
+          ...(this.parts.vaultOf === undefined ? {} : { vault: this.parts.vaultOf(id) }),
           fence: () => this.fences.get(id),
           lost: () => {
             log.warn({ channel: row.name }, "another engine has this channel now");

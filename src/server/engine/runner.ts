@@ -1,3 +1,4 @@
+import type { Vault } from "../../core/chance/vault";
 import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
@@ -19,6 +20,7 @@ import { SignalQueue } from "./queue";
 import { Requests } from "./requests";
 import { ShopView } from "./shop-view";
 import { StageView } from "./stage-view";
+import { passingVault } from "./vault";
 
 export type RunnerDeps = Readonly<{
   store: EngineStore;
@@ -26,6 +28,8 @@ export type RunnerDeps = Readonly<{
   bus: Bus;
   /** Speaks in chat; false when nobody is connected or the queue is full. */
   say?: (text: string) => boolean;
+  /** Seals the secrets of rounds; without it they last as long as the process. */
+  vault?: Vault;
   /** Who writes here; left out where nobody else can. */
   fence?: () => Fence | undefined;
   /** Somebody else owns the channel now. */
@@ -69,7 +73,7 @@ export class Runner {
     this.ledgerView.load(ledgerView, storedShowId(row));
     this.modules = new Modules(deps.onError);
     this.modules.load(row);
-    this.context = new ChannelContext(this.modules, this.ledgerView, row);
+    this.context = new ChannelContext(this.modules, this.ledgerView, row, deps.vault ?? passingVault());
     this.log = new TransientLog((rows) => store.append(row.id, rows), deps.onError);
     this.alerts = new AlertBoard(clock.now, {
       start: (alert) => bus.publish(this.id, { kind: "alert", alert }),

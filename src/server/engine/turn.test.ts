@@ -4,7 +4,7 @@ import { bossBattle } from "../../core/games/boss-battle/definition";
 import { emoteWall } from "../../core/games/emote-wall/definition";
 import { gameId } from "../../core/kernel/ids";
 import { alertLookDefaults } from "../../core/alerts/alert";
-import type { RuleEffect } from "../../core/rules/effects";
+import type { RuleEffect } from "../../core/rules/effect";
 import { newRule, type Rule, rulebookDefaults, type When } from "../../core/rules/settings";
 import { markOf } from "../../core/show/timeline";
 import { newPlanItem } from "../../core/show/plan";

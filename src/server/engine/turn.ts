@@ -167,8 +167,9 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
           kit.modules.filter((m) => m !== module && hears(m, order.what)),
         );
       case "emit": {
-        const { what, viewer, amount, text } = order;
-        const signal: HappenedSignal = { kind: "happened", ...stamp, gameId: module.id, what, viewer, amount, text };
+        const { what, viewer, amount, text, effects } = order;
+        const own = effects === undefined || effects.length === 0 ? {} : { effects };
+        const signal: HappenedSignal = { kind: "happened", ...stamp, gameId: module.id, what, viewer, amount, text, ...own };
         return next(
           signal,
           "game",

@@ -7,7 +7,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { versionOf } from "../../core/kernel/stored";
 import { alertLookDefaults } from "../../core/alerts/alert";
 import { pictureDefaults } from "../../core/props/settings";
-import type { RuleEffect } from "../../core/rules/effects";
+import type { RuleEffect } from "../../core/rules/effect";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, type When } from "../../core/rules/settings";
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { showRules } from "../../core/show/rules";

@@ -3,7 +3,7 @@ import { type ChannelId, gameId } from "../../core/kernel/ids";
 import * as ledger from "../../core/points/ledger";
 import type { Sale } from "../../core/rewards/ledger-view";
 import { type Reward, type RewardBook } from "../../core/rewards/settings";
-import type { RuleEffect } from "../../core/rules/effects";
+import type { RuleEffect } from "../../core/rules/effect";
 import type { Database } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { Booked, KeptRow } from "../ports/engine-store";

@@ -1,6 +1,6 @@
 import { newReward, type Reward, type RewardBook } from "../../core/rewards/settings";
 import { alertLookDefaults } from "../../core/alerts/alert";
-import type { RuleEffect } from "../../core/rules/effects";
+import type { RuleEffect } from "../../core/rules/effect";
 import { type Line, second, minute } from "./demo-history";
 
 const sound = (id: string, volume = 80): RuleEffect => ({ do: "sound", sound: id, volume, queue: "sounds" });

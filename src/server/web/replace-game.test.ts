@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { ruleEffectSchema } from "../../core/rules/effects";
+import { ruleEffectSchema } from "../../core/rules/effect";
 import { newRule, type Rulebook, rulebookSchema } from "../../core/rules/settings";
 import type { WebServices } from "../composition";
 import type { Session } from "../ports/operator-store";

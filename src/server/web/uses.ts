@@ -1,7 +1,7 @@
 import { cueBookSchema } from "../../core/cues/settings";
 import type { ChannelId } from "../../core/kernel/ids";
 import { rewardBookSchema } from "../../core/rewards/settings";
-import type { RuleEffect } from "../../core/rules/effects";
+import type { RuleEffect } from "../../core/rules/effect";
 import { rulebookSchema } from "../../core/rules/settings";
 import { showSettingsSchema } from "../../core/show/settings";
 import type { OperatorStore } from "../ports/operator-store";

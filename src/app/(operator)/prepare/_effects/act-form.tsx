@@ -4,7 +4,7 @@ import { Fragment, type ReactNode } from "react";
 import { gameOf } from "../../../../core/games/registry";
 import { actionOf } from "../../../../core/games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../../../../core/module/fields";
-import type { RuleEffect } from "../../../../core/rules/effects";
+import type { RuleEffect } from "../../../../core/rules/effect";
 import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../core/rules/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";

@@ -1,6 +1,6 @@
 import { gameOf } from "../../../../core/games/registry";
 import { startOf } from "../../../../core/module/fields";
-import type { RuleEffect } from "../../../../core/rules/effects";
+import type { RuleEffect } from "../../../../core/rules/effect";
 import type { When } from "../../../../core/rules/settings";
 import { alertLookDefaults } from "../../../../core/alerts/alert";
 import type { Sprite } from "../../../../core/wire/messages";

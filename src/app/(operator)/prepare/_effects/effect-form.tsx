@@ -1,7 +1,7 @@
 "use client";
 import { Flex, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import type { RuleEffect } from "../../../../core/rules/effects";
+import type { RuleEffect } from "../../../../core/rules/effect";
 import type { Asked } from "../../../../core/rules/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";

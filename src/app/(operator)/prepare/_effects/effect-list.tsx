@@ -3,7 +3,7 @@ import { IconButton } from "../../../../ui/icon-button";
 import { Box, Button, Flex, Menu, Portal, Stack } from "@chakra-ui/react";
 import { arrayMove } from "@dnd-kit/sortable";
 import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
-import { type RuleEffect, mostEffects } from "../../../../core/rules/effects";
+import { type RuleEffect, mostEffects } from "../../../../core/rules/effect";
 import type { Asked } from "../../../../core/rules/words";
 import { SortableList, SortableRow } from "../../../../ui/sortable";
 import { EffectForm } from "./effect-form";
