@@ -8,7 +8,8 @@ export function chancesInWords(weights: readonly number[]): readonly string[] {
   const total = weights.reduce((sum, w) => sum + BigInt(w), 0n);
   return weights.map((weight, i) => {
     if (weight === 0) return "–";
-    if (BigInt(weight) * 10_000n < total) return `1 in ${String((total + BigInt(weight) / 2n) / BigInt(weight)).replace(/\B(?=(\d{3})+$)/g, ",")}`;
+    if (BigInt(weight) * 10_000n < total)
+      return `1 in ${String((total + BigInt(weight) / 2n) / BigInt(weight)).replace(/\B(?=(\d{3})+$)/g, ",")}`;
     const share = shares[i] ?? 0;
     return `${Math.floor(share / 100)}.${String(share % 100).padStart(2, "0")} %`;
   });

@@ -1,6 +1,7 @@
 import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
 import { emoteWall } from "./emote-wall/definition";
+import { wheel } from "./wheel/definition";
 
 /** Kinds come from outside too, so they are keys of a map. */
 const games = new Map<string, AnyGame>();
@@ -14,6 +15,7 @@ export function register(game: AnyGame): () => void {
 // Every game there is: one line each.
 register(emoteWall);
 register(bossBattle);
+register(wheel);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

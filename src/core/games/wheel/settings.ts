@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { mostEffects, ruleEffectSchema } from "../../rules/effect";
+import { roleSchema } from "../../signals/signal";
 
 /** Patterns of a glaze: segments are told apart by them too, never by colour alone. */
 export const patterns = ["plain", "dots", "stripes", "waves", "crosses", "triangles", "net", "grain"] as const;
@@ -128,52 +129,53 @@ export const arcSchema = z.object({ segment: z.int().min(0), from: z.int().min(0
 export type Arc = z.infer<typeof arcSchema>;
 export const turn = 1_000_000;
 
-const whoSchema = z.object({ by: z.string().max(80), viewer: z.object({ id: z.string(), name: z.string() }).nullable() });
+const whoSchema = z.object({
+  by: z.string().max(80),
+  viewer: z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema) }).nullable(),
+});
+export type Who = z.infer<typeof whoSchema>;
 const resultSchema = z.object({
   n: z.int().min(1),
-  round: z.string().max(60),
+  round: z.string().max(80),
   id: z.string().max(26),
   label: z.string().max(60),
   atMs: z.number(),
   by: z.string().max(80),
 });
-export type Result = z.infer<typeof resultSchema>;
-
-/** A spin that is on its way: where it goes is decided; who may see the view is not told before it is there. */
-const spinSchema = z.object({
-  n: z.int().min(1),
-  round: z.string().max(60),
-  segment: z.string().max(26),
-  label: z.string().max(60),
-  effects: z.array(z.unknown()),
-  fromMs: z.number(),
-  endsMs: z.number(),
-  /** Where the wheel stood and where it comes to rest, millionths of a turn that the wheel is turned clockwise. */
-  from: z.int().min(0).max(turn),
-  to: z.int().min(0).max(turn),
-  seed: z.int().min(0).max(0xffffffff),
-  weight: z.int().min(1),
-  total: z.int().min(1),
-  ticket: z.int().min(0),
-  attempts: z.int().min(0),
-  chain: z.string().max(64),
-  list: z.array(z.object({ id: z.string(), weight: z.int().min(1) })),
-  who: whoSchema,
-});
-export type Spin = z.infer<typeof spinSchema>;
+export type SpinResult = z.infer<typeof resultSchema>;
 
 /** The next spin's promise, and what has been changed in its list since. */
 const promiseSchema = z.object({
   n: z.int().min(1),
-  round: z.string().max(60),
+  round: z.string().max(80),
   commitment: z.string().max(64),
   sealed: z.string().max(200),
   settingsHash: z.string().max(64),
+  rehearsal: z.boolean(),
   sinceMs: z.number(),
   changes: z.array(z.object({ seq: z.int(), atMs: z.number(), id: z.string(), weight: z.int().min(0) })),
   chain: z.string().max(64),
 });
 export type WheelPromise = z.infer<typeof promiseSchema>;
+
+/** A spin that is on its way: where it goes is decided; nobody is told before it is there. */
+const spinSchema = z.object({
+  promise: promiseSchema,
+  /** As they were announced. */
+  announced: z.unknown(),
+  segment: z.string().max(26),
+  label: z.string().max(60),
+  effects: z.array(z.unknown()),
+  fromMs: z.number(),
+  endsMs: z.number(),
+  /** Where the wheel stood and where it comes to rest: how far it is turned clockwise, in millionths of a turn. */
+  from: z.int().min(0).max(turn),
+  to: z.int().min(0).max(turn),
+  seed: z.int().min(0).max(0xffffffff),
+  winner: z.object({ weight: z.int().min(1), total: z.int().min(1), ticket: z.int().min(0), attempts: z.int().min(0) }),
+  who: whoSchema,
+});
+export type Spin = z.infer<typeof spinSchema>;
 
 export const wheelDurableSchema = z.object({
   on: z.boolean(),
@@ -202,7 +204,14 @@ export const wheelEffectSchema = z.discriminatedUnion("do", [
     seed: z.int().min(0),
     by: z.string().max(80),
   }),
-  z.object({ do: z.literal("result"), n: z.int(), segment: z.int().min(0), label: z.string().max(60), by: z.string().max(80), ms: z.int().min(0) }),
+  z.object({
+    do: z.literal("result"),
+    n: z.int(),
+    segment: z.int().min(0),
+    label: z.string().max(60),
+    by: z.string().max(80),
+    ms: z.int().min(0),
+  }),
   z.object({ do: z.literal("reset") }),
 ]);
 export type WheelEffect = z.infer<typeof wheelEffectSchema>;
