@@ -14,5 +14,6 @@ export default {
       },
     ],
   },
+  setupFiles: ["<rootDir>/src/testing/page-globals.mjs"],
   testTimeout: 30_000,
 };

@@ -1,10 +1,12 @@
 import { bossShown } from "./boss-battle/shown";
 import { wallShown } from "./emote-wall/shown";
+import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
 
 /** What the operator's side shows of each kind of game: one line each. */
 const shown = new Map<string, GameShown>([
   ["emote-wall", wallShown],
   ["boss-battle", bossShown],
+  ["wheel", wheelShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

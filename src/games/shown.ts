@@ -1,9 +1,19 @@
 import type { LucideIcon } from "lucide-react";
 import type { ReactNode } from "react";
+import type { RuleEffect } from "../core/rules/effect";
 import type { Command } from "../core/signals/signal";
 import type { Sprite } from "../core/wire/messages";
 
-export type LooksProps = Readonly<{ settings: unknown; sprites: readonly Sprite[]; onChange: (path: string, value: unknown) => void }>;
+/** A list of effects as rules have them, edited where a game's own settings hold some. */
+export type EffectsEditor = (
+  props: Readonly<{ label: string; effects: readonly RuleEffect[]; what: string; onSet: (effects: RuleEffect[]) => void }>,
+) => ReactNode;
+export type LooksProps = Readonly<{
+  settings: unknown;
+  sprites: readonly Sprite[];
+  onChange: (path: string, value: unknown) => void;
+  Effects?: EffectsEditor;
+}>;
 /** How a game stands, beside the picture in the booth. Its actions, switch, hiding and order are the booth's. */
 export type BoothProps = Readonly<{
   gameId: string;

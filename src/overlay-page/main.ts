@@ -22,9 +22,9 @@ const styled = (text: string): HTMLStyleElement => {
 };
 
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
-  const player = new StagePlayer(host, scenes);
-  const alerts = new AlertsLayer(host);
   const sounds = new SoundBoard();
+  const player = new StagePlayer(host, scenes, undefined, (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume));
+  const alerts = new AlertsLayer(host);
   styled(alertStyle);
   const own = styled("");
   let hushed = false;
@@ -127,6 +127,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
       alerts: alerts.live,
       voice: sounds.speaks,
       sounds: sounds.begun,
+      knocks: sounds.knocks,
       lives: player.lives(),
       shown: player.shown(),
     }),

@@ -4,7 +4,7 @@ import { Governor } from "./governor";
 import type { Renderer } from "./renderer";
 import { BitmapRenderer } from "./renderer-bitmaps";
 import { InstancedRenderer } from "./renderer-instanced";
-import type { Scene, SceneRegistry } from "./scene";
+import type { Knocker, Scene, SceneRegistry } from "./scene";
 import { SpriteBook } from "./sprites";
 import { Surface } from "./surface";
 
@@ -44,6 +44,7 @@ export class StagePlayer {
     private readonly host: HTMLElement,
     private readonly scenes: SceneRegistry,
     private readonly now: () => number = () => performance.now(),
+    private readonly knock?: Knocker,
   ) {
     [this.canvas, this.context] = this.makePen(true);
     this.observer = new ResizeObserver(() => this.fit());
@@ -53,6 +54,9 @@ export class StagePlayer {
     document.fonts.addEventListener("loadingdone", this.onFonts);
   }
 
+  private get kit() {
+    return { sprites: this.sprites, still: this.still, ...(this.knock === undefined ? {} : { knock: this.knock }) };
+  }
   private readonly onFonts = (): void => {
     this.letters += 1;
     this.wake();
@@ -98,7 +102,7 @@ export class StagePlayer {
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
       const kept = this.standings.find((s) => s.id === id && s.kind === kind);
-      const scene = kept?.scene ?? this.scenes[kind]?.({ sprites: this.sprites, still: this.still, paint: () => new Surface(this.host) });
+      const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, paint: () => new Surface(this.host) });
       if (scene === undefined) return [];
       scene.setView(view);
       if (kept === undefined) setTimeout(() => this.rehearse(scene), 200);

@@ -25,7 +25,9 @@ export type Scene = {
   stack?: (order: number) => void;
   free?: () => void;
 };
-/** `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped. */
-export type SceneKit = Readonly<{ sprites: SpriteBook; still: boolean; paint: () => Surface }>;
+/** Short wooden knocks, each so long from now; gives back how those that are yet to come are left out. */
+export type Knocker = (knocks: readonly Readonly<{ inMs: number; strength: number }>[], hertz: number, volume: number) => () => void;
+/** `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped; `knock` is there where sound may be. */
+export type SceneKit = Readonly<{ sprites: SpriteBook; still: boolean; paint: () => Surface; knock?: Knocker }>;
 export type SceneMaker = (kit: SceneKit) => Scene;
 export type SceneRegistry = Readonly<Record<string, SceneMaker>>;

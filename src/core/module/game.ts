@@ -73,7 +73,10 @@ export type Sample = Readonly<{
   id: string;
   label: string;
   key?: string;
-  /** How often in a crowd, beside the others; 0 for never. */ weight: number;
+  /** How often in a crowd, beside the others; 0 for never. */
+  weight: number;
+  /** For the crowd alone: not among what one tries by hand. */
+  unseen?: boolean;
   make: (at: SampleContext) => Tried;
 }>;
 

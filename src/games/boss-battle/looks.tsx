@@ -5,6 +5,7 @@ import { SortableList, SortableRow } from "../../ui/sortable";
 import { Box, Button, chakra, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import { type BossSettings, creatures } from "../../core/games/boss-battle/settings";
+import { ColourField } from "../../ui/colour-field";
 import { Dial } from "../../ui/dial";
 import { Pick } from "../../ui/pick";
 import { SpriteView } from "../../ui/sprite-view";
@@ -72,9 +73,9 @@ export function BossLooks({ settings, onChange }: LooksProps) {
       </chakra.label>
       <Grid templateColumns="1fr 1fr" gap="6" alignItems="end">
         <Flex gap="5">
-          <Colour label="Glaze" value={looks.glaze} onSet={set("glaze")} />
-          <Colour label="Clay" value={looks.clay} onSet={set("clay")} />
-          <Colour label="Text" value={looks.text} onSet={set("text")} />
+          <ColourField label="Glaze" value={looks.glaze} onSet={set("glaze")} />
+          <ColourField label="Clay" value={looks.clay} onSet={set("clay")} />
+          <ColourField label="Text" value={looks.text} onSet={set("text")} />
         </Flex>
         <Dial
           label="Recoils"
@@ -87,28 +88,6 @@ export function BossLooks({ settings, onChange }: LooksProps) {
         />
       </Grid>
     </Stack>
-  );
-}
-
-function Colour({ label, value, onSet }: Readonly<{ label: string; value: string; onSet: (value: string) => void }>) {
-  return (
-    <chakra.label fontWeight="700" fontSize="15px" display="block">
-      {label}
-      <chakra.input
-        type="color"
-        value={value}
-        onChange={(e) => onSet(e.currentTarget.value)}
-        display="block"
-        mt="1"
-        width="56px"
-        height="36px"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        bg="ground"
-        cursor="pointer"
-      />
-    </chakra.label>
   );
 }
 

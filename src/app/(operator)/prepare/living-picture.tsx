@@ -41,7 +41,7 @@ export function LivingPicture({
   }, [game, sprites, trial]);
   useEffect(() => {
     const chance = chanceFrom(7);
-    const able = game.samples.filter((s) => s.weight > 0);
+    const able = game.samples.filter((s) => s.weight > 0 && s.unseen !== true);
     let times = 0;
     const play = (): void => {
       const sample = able[times % able.length];

@@ -2,7 +2,8 @@
 import { Box, Grid, Tabs, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
+import { variablesOf } from "../../../../../core/rules/effects";
 import type { Sprite } from "../../../../../core/wire/messages";
 import { gameOf } from "../../../../../core/games/registry";
 import { wordsForViewers } from "../../../../../core/module/game";
@@ -11,6 +12,9 @@ import type { GameDraft, OverlaySummary } from "../../../../../server/ports/oper
 import { SentenceForm } from "../../../../../ui/sentence-form";
 import { type Act, useOffer } from "../../../../../ui/keys";
 import { OverlayCards } from "../../overlays/overlay-cards";
+import type { EffectsEditor } from "../../../../../games/shown";
+import type { Available } from "../../_effects/available";
+import { EffectList } from "../../_effects/effect-list";
 import { GameName } from "./game-name";
 import { History } from "./history";
 import { EmotePicker } from "./emote-picker";
@@ -23,8 +27,15 @@ export function Editor({
   overlays,
   sprites,
   owner,
-  home,
-}: Readonly<{ draft: GameDraft; overlays: readonly OverlaySummary[]; sprites: readonly Sprite[]; owner: boolean; home: string }>) {
+  available,
+}: Readonly<{
+  draft: GameDraft;
+  overlays: readonly OverlaySummary[];
+  sprites: readonly Sprite[];
+  owner: boolean;
+  available: Available;
+}>) {
+  const { home } = available;
   const { id, kind } = first;
   const game = gameOf(kind);
   const shown = shownOf(kind);
@@ -51,6 +62,19 @@ export function Editor({
     [],
   );
   useOffer("editor", acts);
+  const Effects = useCallback<EffectsEditor>(
+    ({ label, effects, what, onSet }) => (
+      <EffectList
+        label={label}
+        effects={effects}
+        asked={{ when: "happened", what }}
+        variables={variablesOf["happened"] ?? []}
+        available={available}
+        onSet={onSet}
+      />
+    ),
+    [available],
+  );
   if (game === null || shown === null) return <Text p="8">This kind of game can’t be edited by this version of Izzam.</Text>;
 
   const facts = { ownEmotes: sprites.filter((s) => s.key.startsWith("own:")).length, home };
@@ -107,7 +131,7 @@ export function Editor({
                 <EmotePicker sprites={sprites.filter((s) => s.key.startsWith("own:"))} settings={settings} path={path} onChange={set} />
               )}
             />
-            {shown.Extra !== undefined && <shown.Extra settings={settings} sprites={sprites} onChange={set} />}
+            {shown.Extra !== undefined && <shown.Extra settings={settings} sprites={sprites} onChange={set} Effects={Effects} />}
             <Box
               mt="5"
               pt="3"

@@ -3,8 +3,8 @@ import { notFound, redirect } from "next/navigation";
 import { isGame } from "../../../../../core/games/registry";
 import { currentSession } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
-import { homeCurrency } from "../../../../../server/web/books";
-import { pictureSprites } from "../../../../../server/web/prop-sprites";
+import { bookOf } from "../../../../../server/web/books";
+import { loadAvailable } from "../../_effects/load";
 import { Unreadable } from "../../_draft/unreadable";
 import { Editor } from "./editor";
 
@@ -13,24 +13,24 @@ export const metadata: Metadata = { title: "Game" };
 export default async function GamePage({ params }: { params: Promise<{ id: string }> }) {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  const { store } = services();
+  const { store, clock } = services();
   const draft = await store.games.draft(session.channelId, (await params).id);
   if (draft === null || !isGame(draft.kind)) notFound();
   if (draft.unreadable !== null) return <Unreadable name={draft.name} why={draft.unreadable} />;
-  const { channelId, role } = session;
-  const [overlays, emotes, props] = await Promise.all([
+  const { channelId, role, login } = session;
+  const [overlays, available, rules] = await Promise.all([
     store.overlays.overlays(channelId),
-    store.emotes.emotes(channelId),
-    store.props.props(channelId),
+    loadAvailable(store, channelId),
+    bookOf(store, channelId, "rules", login, clock.now()),
   ]);
-  const home = await homeCurrency(store, channelId);
+  const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
   return (
     <Editor
       draft={draft}
       overlays={overlays}
-      sprites={[...emotes.map((e) => e.sprite), ...pictureSprites(props)]}
+      sprites={[...available.emotes, ...available.pictures]}
       owner={role === "owner"}
-      home={home}
+      available={{ ...available, queues }}
     />
   );
 }

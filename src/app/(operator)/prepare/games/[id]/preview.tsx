@@ -28,6 +28,7 @@ type Props = Readonly<{
 export function Preview({ game, area: areaOf, settings, sprites, showArea, home }: Props) {
   const { kind } = game;
   const host = useRef<HTMLDivElement>(null);
+  const seen = useMemo(() => game.samples.filter((s) => s.unseen !== true), [game]);
   const player = useRef<StagePlayer | null>(null);
   const [trial] = useState(() => new Trial(game, settings, sprites, home));
   const [studio, setStudio] = useState(true);
@@ -77,7 +78,7 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
   }, [trial]);
   const acts = useMemo(
     (): Act[] => [
-      ...game.samples.map((t): Act => ({
+      ...seen.map((t): Act => ({
         id: `try.${kind}.${t.id}`,
         label: `Try: ${t.label.toLowerCase()}`,
         group: "Try it",
@@ -96,7 +97,7 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
       })),
       { id: "try.over", label: "Try: start over", group: "Try it", key: "0", run: startOver },
     ],
-    [game, kind, run, startOver, trial],
+    [seen, kind, run, startOver, trial],
   );
   useOffer("preview", acts);
   const chosen = useChosenKeys((s) => s.keys);
@@ -201,7 +202,7 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
         </Button>
       </Flex>
       <Flex gap="2" wrap="wrap">
-        {game.samples.map((t, i) => {
+        {seen.map((t, i) => {
           const act = acts[i];
           const key = act === undefined ? null : keyOf(act, chosen);
           return (

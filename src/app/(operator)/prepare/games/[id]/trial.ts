@@ -1,6 +1,6 @@
 import { emoteIndex } from "../../../../../core/chat/emotes";
 import { readCommand } from "../../../../../core/module/command";
-import type { AnyGame, Tried } from "../../../../../core/module/game";
+import type { AnyGame, GivenSignal, Tried } from "../../../../../core/module/game";
 import { bareContext, type Note } from "../../../../../core/module/module";
 import type { Signal } from "../../../../../core/signals/signal";
 import type { Sprite } from "../../../../../core/wire/messages";
@@ -19,6 +19,10 @@ export class Trial {
   private seq = 0;
   private latest = 0;
   private timers = new Set<number>();
+  /** The timer for what the game itself waits for; 0 while it waits for nothing. */
+  private due = 0;
+  /** Another each time, so that what is drawn by chance is not the same in every try. */
+  private readonly salt = Math.floor(Math.random() * 0x7fffffff);
   settings: unknown;
   sprites: readonly Sprite[];
 
@@ -44,6 +48,7 @@ export class Trial {
   startOver(): void {
     for (const timer of this.timers) clearTimeout(timer);
     this.timers.clear();
+    this.due = 0;
     this.durable = this.rules.freshDurable(this.settings);
     this.transient = this.rules.freshDust();
   }
@@ -57,40 +62,21 @@ export class Trial {
     return this.durable;
   }
 
-  run(tried: Tried, { effect, changed, report }: Show): void {
-    const { rules } = this;
-    const emotes = emoteIndex(
-      this.sprites.filter((s) => s.key.startsWith("own:")).map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word })),
-    );
+  run(tried: Tried, show: Show): void {
     const notes: Note[] = [];
     let left = tried.signals.length;
     this.latest += 1;
     const mine = this.latest;
     // An earlier try may still run; what is told is the last one's.
-    const tell = (): void => void (mine === this.latest && report({ says: tried.says, notes: sum(notes), running: left > 0 }));
-    const one = (partial: Tried["signals"][number]["signal"]): void => {
-      this.seq += 1;
-      const given: Signal = { ...partial, seq: this.seq, atMs: Date.now(), id: `try${this.seq}` };
-      const read = given.kind === "command" ? readCommand(rules, given.command) : null;
-      // What the engine would refuse, the trial does too.
-      if (read?.ok === false) {
-        notes.push({ refusal: read.refusal, count: 1 });
-        left -= 1;
-        return;
-      }
-      const signal: Signal = given.kind === "command" && read?.ok === true ? { ...given, command: read.value } : given;
-      const outcome = rules.step(
-        { settings: this.settings, durable: this.durable, transient: this.transient },
-        signal,
-        bareContext(emotes, { homeCurrency: this.home }),
-      );
-      const moved = outcome.durable !== this.durable;
-      this.durable = outcome.durable;
-      this.transient = outcome.transient;
-      notes.push(...outcome.notes);
-      for (const shown of outcome.effects) effect(shown);
-      if (moved) changed(this.view());
+    const tell = (): void =>
+      void (mine === this.latest && show.report({ says: tried.says, notes: sum(notes), running: left > 0 || this.due !== 0 }));
+    const one = (partial: GivenSignal): void => {
+      notes.push(...this.step(partial, show));
       left -= 1;
+      this.wake(show, (more) => {
+        notes.push(...more);
+        tell();
+      });
     };
     tell();
     for (const { afterMs, signal } of tried.signals) {
@@ -105,6 +91,50 @@ export class Trial {
       }
     }
     tell();
+  }
+
+  /** One signal through the game's rules; what the engine would refuse, this does too. */
+  private step(partial: GivenSignal, { effect, changed }: Show): readonly Note[] {
+    const { rules } = this;
+    const emotes = emoteIndex(
+      this.sprites.filter((s) => s.key.startsWith("own:")).map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word })),
+    );
+    this.seq += 1;
+    const given: Signal = { ...partial, seq: this.seq, atMs: Date.now(), id: `try${this.seq}` };
+    const read = given.kind === "command" ? readCommand(rules, given.command) : null;
+    if (read?.ok === false) return [{ refusal: read.refusal, count: 1 }];
+    const signal: Signal = given.kind === "command" && read?.ok === true ? { ...given, command: read.value } : given;
+    const outcome = rules.step(
+      { settings: this.settings, durable: this.durable, transient: this.transient },
+      signal,
+      bareContext(emotes, { homeCurrency: this.home, salt: this.salt }),
+    );
+    const moved = outcome.durable !== this.durable;
+    this.durable = outcome.durable;
+    this.transient = outcome.transient;
+    for (const shown of outcome.effects) effect(shown);
+    if (moved) changed(this.view());
+    return outcome.notes;
+  }
+
+  /** What the game waits for comes here too, at its time. */
+  private wake(show: Show, tell: (notes: readonly Note[]) => void): void {
+    window.clearTimeout(this.due);
+    this.timers.delete(this.due);
+    this.due = 0;
+    const dueMs = this.rules.dueMs?.(this.settings, this.durable) ?? null;
+    if (dueMs === null) return;
+    this.due = window.setTimeout(
+      () => {
+        this.timers.delete(this.due);
+        this.due = 0;
+        const notes = this.step({ kind: "timer", moduleId: "preview" }, show);
+        this.wake(show, tell);
+        tell(notes);
+      },
+      Math.max(30, dueMs - Date.now()),
+    );
+    this.timers.add(this.due);
   }
 }
 

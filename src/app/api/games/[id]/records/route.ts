@@ -3,8 +3,8 @@ import { ok, refused } from "../../../../../core/kernel/refusal";
 import { answer, currentSession, guarded } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
 
-const kinds = z.enum(["hit", "reign", "heal", "undo"]);
-/** What a game kept for good, newest first: its reigns, its hits. */
+const kinds = z.string().regex(/^[a-z-]{1,24}$/);
+/** What a game kept for good under a name of its own, newest first. */
 export const GET = (request: Request, context: { params: Promise<{ id: string }> }): Promise<Response> =>
   guarded(async () => {
     const session = await currentSession();

@@ -1,0 +1,25 @@
+"use client";
+import { chakra } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
+import type { Pattern } from "../../core/games/wheel/settings";
+import { swatch } from "./plate";
+
+/** A small piece of a glaze, as it stands on the plate. */
+export function Glaze({ colour, pattern, size = 30 }: Readonly<{ colour: string; pattern: Pattern; size?: number }>) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const context = canvas.current?.getContext("2d");
+    if (context != null) swatch(context, colour, pattern, size * 2);
+  }, [colour, pattern, size]);
+  return (
+    <chakra.canvas
+      ref={canvas}
+      width={size * 2}
+      height={size * 2}
+      boxSize={`${size}px`}
+      borderRadius="6px"
+      flexShrink="0"
+      aria-hidden="true"
+    />
+  );
+}

@@ -1,0 +1,272 @@
+import type { Pattern, WheelView } from "../../core/games/wheel/settings";
+import { turn } from "../../core/games/wheel/settings";
+import type { SpriteBook } from "../../overlay/sprites";
+
+export const display = '"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif';
+const ink = "#191C26";
+const paper = "#FFF8E8";
+export const weights = { light: 500, bold: 700, heavy: 800 } as const;
+/** More parts than this can’t be read on a plate: a list beside it follows the pointer. */
+export const mostNamed = 60;
+
+/** Shares of the plate's radius. */
+export const shape = { rim: 1, pegs: 0.945, glaze: 0.9, hub: 0.31, foot: 0.22 } as const;
+
+type Rgb = readonly [number, number, number];
+const rgb = (hex: string): Rgb => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as unknown as Rgb;
+/** Darker below 0, lighter above, by so much. */
+export function tone(hex: string, by: number): string {
+  const to = by < 0 ? 0 : 255;
+  return `rgb(${rgb(hex)
+    .map((c) => Math.round(c + (to - c) * Math.abs(by)))
+    .join(",")})`;
+}
+const luminance = (hex: string): number => {
+  const [r, g, b] = rgb(hex).map((c) => (c / 255 <= 0.03928 ? c / 255 / 12.92 : ((c / 255 + 0.055) / 1.055) ** 2.4)) as unknown as Rgb;
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+};
+/** Letters on a glaze: whichever of ink and paper stands out more. */
+export const lettersOn = (hex: string): string => (luminance(hex) > 0.26 ? ink : paper);
+
+/** What of a view the plate itself depends on. */
+export type Plate = Readonly<Pick<WheelView, "segments" | "arcs" | "looks">>;
+export const plateKey = ({ segments, arcs, looks }: Plate): string => JSON.stringify([segments, arcs, looks]);
+
+const angleOf = (part: number): number => (part / turn) * Math.PI * 2 - Math.PI / 2;
+
+/** A plate with its pegs, seen from above and not turned, on a square canvas; `least` is the smallest letter in pixels. */
+export function paintPlate(
+  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  plate: Plate,
+  side: number,
+  least: number,
+  sprites: SpriteBook,
+): void {
+  const { segments, arcs, looks } = plate;
+  const r = side / 2;
+  context.clearRect(0, 0, side, side);
+  context.save();
+  context.translate(r, r);
+  disc(context, r * 0.995, looks.rim);
+  ring(context, r * 0.985, r * 0.02, tone(looks.rim, 0.22));
+  ring(context, r * (shape.glaze + 0.012), r * 0.03, tone(looks.rim, -0.3));
+  for (const arc of arcs) {
+    const segment = segments[arc.segment];
+    if (segment === undefined) continue;
+    context.save();
+    wedge(context, r * shape.glaze, angleOf(arc.from), angleOf(arc.to));
+    context.fillStyle = segment.colour;
+    context.fill();
+    context.clip();
+    glaze(context, segment.pattern, segment.colour, r);
+    if (segment.rests) {
+      context.fillStyle = "rgba(25,28,38,.45)";
+      context.fillRect(-r, -r, side, side);
+    }
+    context.restore();
+  }
+  if (arcs.length > 1) {
+    context.strokeStyle = "rgba(255,248,232,.9)";
+    context.lineWidth = Math.max(1, r * (arcs.length > mostNamed ? 0.003 : 0.008));
+    for (const arc of arcs) {
+      context.beginPath();
+      context.moveTo(0, 0);
+      context.lineTo(Math.cos(angleOf(arc.from)) * r * shape.glaze, Math.sin(angleOf(arc.from)) * r * shape.glaze);
+      context.stroke();
+    }
+  }
+  // A breath of light from above, as on anything that was glazed.
+  const shine = context.createRadialGradient(0, 0, r * 0.3, 0, 0, r * shape.glaze);
+  shine.addColorStop(0, "rgba(255,255,255,.10)");
+  shine.addColorStop(0.8, "rgba(255,255,255,0)");
+  shine.addColorStop(1, "rgba(25,28,38,.18)");
+  disc(context, r * shape.glaze, shine);
+  if (arcs.length <= mostNamed) for (const arc of arcs) label(context, plate, arc, r, least, sprites);
+  context.restore();
+}
+
+export function paintPegs(
+  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  pegs: readonly number[],
+  side: number,
+): void {
+  const r = side / 2;
+  const size = Math.max(1.5, Math.min(r * 0.024, (r * 1.6) / Math.max(1, pegs.length)));
+  for (const peg of pegs) {
+    const a = peg * Math.PI * 2 - Math.PI / 2;
+    const [x, y] = [r + Math.cos(a) * r * shape.pegs, r + Math.sin(a) * r * shape.pegs];
+    context.beginPath();
+    context.arc(x, y, size, 0, Math.PI * 2);
+    context.fillStyle = "#6B4A2C";
+    context.fill();
+    context.beginPath();
+    context.arc(x, y, size * 0.72, 0, Math.PI * 2);
+    context.fillStyle = "#FBF3DF";
+    context.fill();
+  }
+}
+
+type Brush = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+export function disc(context: Brush, radius: number, fill: string | CanvasGradient): void {
+  context.beginPath();
+  context.arc(0, 0, radius, 0, Math.PI * 2);
+  context.fillStyle = fill;
+  context.fill();
+}
+function ring(context: Brush, radius: number, width: number, stroke: string): void {
+  context.beginPath();
+  context.arc(0, 0, radius, 0, Math.PI * 2);
+  context.lineWidth = width;
+  context.strokeStyle = stroke;
+  context.stroke();
+}
+export function wedge(context: Brush, radius: number, from: number, to: number): void {
+  context.beginPath();
+  context.moveTo(0, 0);
+  context.arc(0, 0, radius, from, to);
+  context.closePath();
+}
+
+/** The pattern of a glaze over the whole of a segment: what tells it apart beside its colour. */
+function glaze(context: Brush, pattern: Pattern, colour: string, r: number): void {
+  if (pattern === "plain") return;
+  const u = Math.max(5, r * 0.075);
+  context.strokeStyle = context.fillStyle = tone(colour, luminance(colour) > 0.45 ? -0.2 : 0.24);
+  context.lineWidth = u * 0.13;
+  context.globalAlpha = 0.75;
+  const span = Math.ceil(r / u) * u;
+  for (let y = -span; y <= span; y += u)
+    for (let x = -span, i = 0; x <= span; x += u, i += 1) {
+      const odd = Math.round(y / u) % 2 !== 0;
+      mark(context, pattern, x + (odd ? u / 2 : 0), y, u);
+    }
+  context.globalAlpha = 1;
+}
+function mark(context: Brush, pattern: Pattern, x: number, y: number, u: number): void {
+  context.beginPath();
+  switch (pattern) {
+    case "dots":
+      context.arc(x, y, u * 0.14, 0, Math.PI * 2);
+      return context.fill();
+    case "grain":
+      context.arc(x, y, u * 0.06, 0, Math.PI * 2);
+      context.arc(x + u * 0.5, y + u * 0.45, u * 0.05, 0, Math.PI * 2);
+      return context.fill();
+    case "stripes":
+      context.moveTo(x - u * 0.55, y + u * 0.55);
+      context.lineTo(x + u * 0.55, y - u * 0.55);
+      return context.stroke();
+    case "waves":
+      context.moveTo(x - u / 2, y);
+      context.quadraticCurveTo(x - u / 4, y - u * 0.4, x, y);
+      context.quadraticCurveTo(x + u / 4, y + u * 0.4, x + u / 2, y);
+      return context.stroke();
+    case "crosses":
+      context.moveTo(x - u * 0.2, y);
+      context.lineTo(x + u * 0.2, y);
+      context.moveTo(x, y - u * 0.2);
+      context.lineTo(x, y + u * 0.2);
+      return context.stroke();
+    case "triangles":
+      context.moveTo(x, y - u * 0.24);
+      context.lineTo(x + u * 0.24, y + u * 0.18);
+      context.lineTo(x - u * 0.24, y + u * 0.18);
+      context.closePath();
+      return context.stroke();
+    case "net":
+      context.moveTo(x - u / 2, y - u / 2);
+      context.lineTo(x + u / 2, y + u / 2);
+      context.moveTo(x + u / 2, y - u / 2);
+      context.lineTo(x - u / 2, y + u / 2);
+      return context.stroke();
+    case "plain":
+      return;
+  }
+}
+
+/** A segment's name from the middle outwards, so that it reads well under the pointer: shrunk, then shortened, then left out. */
+function label(
+  context: Brush,
+  { segments, looks }: Plate,
+  arc: Plate["arcs"][number],
+  r: number,
+  least: number,
+  sprites: SpriteBook,
+): void {
+  const segment = segments[arc.segment];
+  if (segment === undefined) return;
+  const middle = (arc.from + arc.to) / 2;
+  const part = ((arc.to - arc.from) / turn) * Math.PI * 2;
+  const from = r * (shape.hub + 0.06);
+  const to = r * (shape.glaze - 0.05);
+  // Half a plate, or all of it, is as wide as its letters need.
+  const room = part >= Math.PI ? r * 0.4 : 2 * Math.sin(part / 2) * r * 0.52;
+  const usual = r * 0.105 * (looks.letterSize / 100);
+  const small = Math.min(usual, least);
+  const size = Math.min(usual, room * 0.78);
+  const reads = looks.pointerAt <= 180;
+  context.save();
+  context.rotate(angleOf(middle) + (reads ? 0 : Math.PI));
+  const along = (d: number): number => (reads ? d : -d);
+  let inner = from;
+  const picture = segment.picture === "" ? null : (sprites.get(sprites.id(segment.picture)) ?? null);
+  if (segment.picture !== "") {
+    const height = Math.min(room * 0.8, r * 0.26, to - from);
+    const at = segment.label === "" ? (from + to) / 2 : to - height / 2;
+    if (picture?.picture != null)
+      context.drawImage(
+        picture.picture,
+        0,
+        0,
+        picture.frameWidth,
+        picture.frameHeight,
+        along(at) - height / 2,
+        -height / 2,
+        height,
+        height * (picture.frameHeight / Math.max(1, picture.frameWidth)),
+      );
+    if (segment.label !== "") inner = from - height * 0.2;
+  }
+  const outer = segment.picture === "" || segment.label === "" ? to : to - Math.min(room * 0.8, r * 0.26) - r * 0.02;
+  if (segment.label !== "" && size >= small * 0.7) {
+    const length = outer - inner;
+    const fontOf = (px: number): string => `${weights[looks.letters]} ${px.toFixed(1)}px ${display}`;
+    let px = size;
+    context.font = fontOf(px);
+    const measured = context.measureText(segment.label).width;
+    if (measured > length) px = Math.max(Math.min(size, small), (px * length) / measured);
+    context.font = fontOf(px);
+    const text = shortened(context, segment.label, length);
+    context.textAlign = "center";
+    context.textBaseline = "middle";
+    context.fillStyle = lettersOn(segment.colour);
+    const two = looks.chances && px * 1.9 < room;
+    context.fillText(text, along((inner + outer) / 2), two ? -px * 0.42 : 0);
+    if (two) {
+      context.font = fontOf(px * 0.66);
+      context.fillText(segment.chance, along((inner + outer) / 2), px * 0.55);
+    }
+  }
+  context.restore();
+}
+
+/** As much of a text as fits, whole graphemes. */
+export function shortened(context: Brush, text: string, width: number): string {
+  if (context.measureText(text).width <= width) return text;
+  const graphemes = [...new Intl.Segmenter(undefined, { granularity: "grapheme" }).segment(text)].map((s) => s.segment);
+  for (let n = graphemes.length - 1; n > 0; n -= 1) {
+    const some = `${graphemes.slice(0, n).join("").trimEnd()}…`;
+    if (context.measureText(some).width <= width) return some;
+  }
+  return "";
+}
+
+/** A square of a glaze, for lists. */
+export function swatch(context: Brush, colour: string, pattern: Pattern, side: number): void {
+  context.save();
+  context.fillStyle = colour;
+  context.fillRect(0, 0, side, side);
+  context.translate(side / 2, side / 2);
+  glaze(context, pattern, colour, side * 2.4);
+  context.restore();
+}
