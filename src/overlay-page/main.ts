@@ -23,7 +23,7 @@ const styled = (text: string): HTMLStyleElement => {
 
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const sounds = new SoundBoard();
-  const player = new StagePlayer(host, scenes, undefined, (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume));
+  const player = new StagePlayer(host, scenes, { knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume) });
   const alerts = new AlertsLayer(host);
   styled(alertStyle);
   const own = styled("");

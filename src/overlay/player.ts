@@ -43,8 +43,12 @@ export class StagePlayer {
   constructor(
     private readonly host: HTMLElement,
     private readonly scenes: SceneRegistry,
-    private readonly now: () => number = () => performance.now(),
-    private readonly knock?: Knocker,
+    private readonly options: Readonly<{
+      now?: () => number;
+      knock?: Knocker;
+      /** What shows only now and then stands there all the while: one sets it up. */
+      preview?: boolean;
+    }> = {},
   ) {
     [this.canvas, this.context] = this.makePen(true);
     this.observer = new ResizeObserver(() => this.fit());
@@ -55,7 +59,11 @@ export class StagePlayer {
   }
 
   private get kit() {
-    return { sprites: this.sprites, still: this.still, ...(this.knock === undefined ? {} : { knock: this.knock }) };
+    const { knock, preview = false } = this.options;
+    return { sprites: this.sprites, still: this.still, preview, ...(knock === undefined ? {} : { knock }) };
+  }
+  private now(): number {
+    return this.options.now?.() ?? performance.now();
   }
   private readonly onFonts = (): void => {
     this.letters += 1;

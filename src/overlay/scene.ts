@@ -28,6 +28,13 @@ export type Scene = {
 /** Short wooden knocks, each so long from now; gives back how those that are yet to come are left out. */
 export type Knocker = (knocks: readonly Readonly<{ inMs: number; strength: number }>[], hertz: number, volume: number) => () => void;
 /** `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped; `knock` is there where sound may be. */
-export type SceneKit = Readonly<{ sprites: SpriteBook; still: boolean; paint: () => Surface; knock?: Knocker }>;
+export type SceneKit = Readonly<{
+  sprites: SpriteBook;
+  still: boolean;
+  /** What shows only now and then stands there all the while. */
+  preview?: boolean;
+  paint: () => Surface;
+  knock?: Knocker;
+}>;
 export type SceneMaker = (kit: SceneKit) => Scene;
 export type SceneRegistry = Readonly<Record<string, SceneMaker>>;

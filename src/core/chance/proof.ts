@@ -15,11 +15,12 @@ import {
 } from "./scheme";
 
 /** All that is needed to follow a round from its promise to its result: one JSON file, for anybody's program. */
+export const proofFormat = "izzam-round-1";
 const hash = z.string().regex(/^[0-9a-f]{64}$/);
 const id = z.string().min(1).max(80);
 const weight = z.int().min(0).max(1_000_000_000);
 export const proofSchema = z.object({
-  format: z.literal("izzam-round-1"),
+  format: z.literal(proofFormat),
   round: z.string().min(1).max(60),
   /** What the round was to be, as it was promised; anything that JSON can hold. */
   settings: z.unknown(),
@@ -38,6 +39,9 @@ export const proofSchema = z.object({
   draws: z.array(z.object({ index: z.int().min(0), id, weight, total: z.int().min(1), ticket: z.int().min(0), attempts: z.int().min(0) })),
 });
 export type Proof = z.infer<typeof proofSchema>;
+
+/** The shape of a proof for other programs. */
+export const proofJsonSchema = (): unknown => z.toJSONSchema(proofSchema);
 
 /** One thing that is looked at: whether it holds, and in words for who looks. */
 export type CheckStep = Readonly<{ name: "promise" | "settings" | "chain" | "list" | "shake" | "draws"; holds: boolean; says: string }>;

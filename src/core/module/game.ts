@@ -50,6 +50,13 @@ export type Told = Readonly<{
   example?: string;
 }>;
 
+/** What is promised of the next round, and rounds that are over; empty texts where nothing is promised. */
+export type Fair = Readonly<{
+  commitment: string;
+  round: string;
+  past: readonly Readonly<{ round: string; words: string; atMs: number }>[];
+}>;
+
 export type Hint = Readonly<{ id: string; text: string; path?: string }>;
 /** What of the channel a game's words depend on. */
 export type WordFacts = Readonly<{ home: string; ownEmotes: number }>;
@@ -101,6 +108,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     stands?: (view: Row) => string;
     /** Whether it can be played with now, by the operators' view; while it is on when left out. */
     playable?: (view: Row) => boolean;
+    /** What viewers may check of its chance, by the view for viewers; nothing when left out. */
+    fair?: (view: Row) => Fair | null;
     told?: Readonly<Record<string, Told>>;
     actions?: Readonly<Record<string, GameAction>>;
     samples: readonly Sample[];

@@ -28,7 +28,23 @@ export const shopHeadSchema = z.object({
   hushed: z.boolean(),
   /** Ids of the tags, in their order. */
   order: z.array(z.string()),
-  games: z.array(z.object({ id: z.string(), kind: z.string(), name: z.string(), on: z.boolean(), stands: z.string() })),
+  games: z.array(
+    z.object({
+      id: z.string(),
+      kind: z.string(),
+      name: z.string(),
+      on: z.boolean(),
+      stands: z.string(),
+      fair: z
+        .object({
+          commitment: z.string(),
+          round: z.string(),
+          past: z.array(z.object({ round: z.string(), words: z.string(), atMs: z.number() })).readonly(),
+        })
+        .nullable()
+        .default(null),
+    }),
+  ),
   top: z.array(z.object({ name: z.string(), balance: z.number() })),
 });
 

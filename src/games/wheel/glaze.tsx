@@ -1,5 +1,4 @@
 "use client";
-import { chakra } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import type { Pattern } from "../../core/games/wheel/settings";
 import { swatch } from "./plate";
@@ -12,13 +11,11 @@ export function Glaze({ colour, pattern, size = 30 }: Readonly<{ colour: string;
     if (context != null) swatch(context, colour, pattern, size * 2);
   }, [colour, pattern, size]);
   return (
-    <chakra.canvas
+    <canvas
       ref={canvas}
       width={size * 2}
       height={size * 2}
-      boxSize={`${size}px`}
-      borderRadius="6px"
-      flexShrink="0"
+      style={{ width: size, height: size, borderRadius: 6, flexShrink: 0 }}
       aria-hidden="true"
     />
   );

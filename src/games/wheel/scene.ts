@@ -17,7 +17,7 @@ type Turn = Turning & Readonly<{ n: number; atMs: number; knocks: readonly Knock
 type Shown = Readonly<{ n: number; label: string; segment: number; by: string; atMs: number; untilMs: number }>;
 
 /** Draws the plate once and turns it: a wheel that rests costs nothing. */
-export function wheelScene({ sprites, still, paint, knock }: SceneKit): Scene {
+export function wheelScene({ sprites, still, preview = false, paint, knock }: SceneKit): Scene {
   let view: WheelView | null = null;
   /** The plate that is on the picture: the view's, but as it was while a spin and its result are looked at. */
   let plate: Plate | null = null;
@@ -212,7 +212,7 @@ export function wheelScene({ sprites, still, paint, knock }: SceneKit): Scene {
   /** 0 away, 1 there: always, or from a spin until its result has gone. */
   function visible(v: WheelView, nowMs: number): number {
     if (!v.on && spin === null) return 0;
-    if (v.looks.show === "always") return 1;
+    if (v.looks.show === "always" || preview) return 1;
     if (spin !== null) return Math.min(1, (nowMs - wokenMs) / fadeMs + 0.01);
     if (result === null) return nowMs - restedMs < 1_500 ? 1 : 0;
     return Math.min(1, Math.max(0, (result.untilMs - nowMs) / fadeMs));

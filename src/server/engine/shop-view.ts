@@ -66,7 +66,14 @@ export class ShopView {
       order: [...order],
       games: this.modules.games().map((m) => {
         const view = m.rules.view(m.settings, m.durable, "viewer", m.transient);
-        return { id: m.id, kind: m.kind, name: m.name, on: view["on"] !== false, stands: standsInWords(m.kind, view) };
+        return {
+          id: m.id,
+          kind: m.kind,
+          name: m.name,
+          on: view["on"] !== false,
+          stands: standsInWords(m.kind, view),
+          fair: gameOf(m.kind)?.fair?.(view) ?? null,
+        };
       }),
       top: [...this.ledgerView.top(10)],
     };

@@ -8,6 +8,15 @@ export type RecordRow = Readonly<{
   toMs: number;
   body: unknown;
 }>;
+export type KeptRound = Readonly<{
+  channel: ChannelId;
+  channelName: string;
+  gameName: string;
+  kind: string;
+  atMs: number;
+  viewer: string | null;
+  body: unknown;
+}>;
 export type EventStore = Readonly<{
   /** `oldUntilMs`: until when the secret before this one is taken too; 0 when there is none. */
   secret: (channel: ChannelId) => Promise<Readonly<{ sealed: string; sinceMs: number; oldUntilMs: number }> | null>;
@@ -17,6 +26,8 @@ export type EventStore = Readonly<{
   triggers: (channel: ChannelId) => Promise<readonly string[]>;
   trigger: (channel: ChannelId, cue: string) => Promise<string | null>;
   setTrigger: (channel: ChannelId, cue: string, token: Readonly<{ hash: string; sealed: string }> | null, nowMs: number) => Promise<void>;
+  /** A round that is over, of whatever game and channel: its name is no secret. Null when there is none of this name. */
+  round: (game: string, round: string) => Promise<KeptRound | null>;
   /** Newest first. */
   records: (channel: ChannelId, game: string, kind: string, limit: number) => Promise<readonly RecordRow[]>;
 }>;

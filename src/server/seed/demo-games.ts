@@ -22,6 +22,7 @@ import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
 import { demoRewards } from "./demo-rewards";
+import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
 
@@ -175,6 +176,7 @@ export const demoCues = (key: (word: string) => string): CueBook => ({
     cue("knock", "Knock on Old Spall", "r", { effects: [act(bossId, "damage", { amount: 50 })] }),
     cue("bell", "Bell for a good pull", "a", { effects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "sounds" }] }),
     cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, effects: [flock(60, "most-used", [], "rain")] }),
+    cue("spin", "Spin the glaze wheel", "d", { cooldownMs: 0, effects: [act(wheelId, "spin", {})] }),
     cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, effects: [act(bossId, "tell-rules", {})] }),
   ],
 });
@@ -189,6 +191,7 @@ export const demoPlan: readonly PlanItem[] = [
   item("gold", "Golden flock", 20, { does: { do: "cue", cue: "golden-flock" }, note: "when the first bowl comes off the wheel" }),
   item("tea", "Tea break", 45, { lengthMin: 5, does: { do: "cue", cue: "break" } }),
   item("back", "Back from tea", 50, { does: { do: "cue", cue: "break" }, starts: { how: "after", item: "tea", delayMin: 5 } }),
+  item("glaze", "The glaze wheel: what comes next", 60, { does: { do: "cue", cue: "spin" } }),
   item("door", "Open the kiln", 75, { does: { do: "cue", cue: "kiln-door" }, note: "count down with chat" }),
   item("thanks", "Thank everyone by name", 110, {}),
 ];
@@ -212,6 +215,8 @@ export const demoShow: ShowSettings = {
     word("mend", "!mend", acts(bossId, "heal")),
     word("spall", "!spall", acts(bossId, "tell-rules"), ["viewer"]),
     word("sparks", "!sparks", acts(wallId, "flock")),
+    word("spin", "!spin", acts(wheelId, "spin")),
+    word("chances", "!chances", acts(wheelId, "tell-rules"), ["viewer"]),
     word("next", "!next", only("next")),
     word("quiet", "!quiet", only("hush")),
     word("loud", "!loud", only("release")),
@@ -241,6 +246,8 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   const emotes = await store.emotes.emotes(channel);
   const key = (word: string): string => emotes.find((e) => e.word === word)?.sprite.key ?? "emoji:🔥";
   await insertPart(db, channel, { id: bossId, kind: bossBattle.kind, name: "Old Spall", settings: demoBoss, nowMs: nowMs + 1 });
+  const plate = demoWheel(key);
+  await insertPart(db, channel, { id: wheelId, kind: "wheel", name: "The glaze wheel", settings: plate, nowMs: nowMs + 8 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
@@ -262,6 +269,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   for (const [cueId, token] of Object.entries(env.practiceTriggers))
     await store.events.setTrigger(channel, cueId, { hash: hashToken(token), sealed: seal(env.appKey, "trigger-address", token) }, nowMs);
   await fillHistory(db, channel, rewards, nowMs);
+  await fillWheelHistory(db, channel, plate, place, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

@@ -155,6 +155,14 @@ export function demoRewards(key: (word: string) => string): RewardBook {
       ]),
       ...made("At the wheel", [
         [
+          "spin-wheel",
+          "Spin the glaze wheel",
+          500,
+          "!wheel",
+          [act("glaze-wheel", "spin", {})],
+          { sharedRestMs: 30 * second, ownRestMs: 5 * minute, icon: key("wheelTurn"), about: "What comes is what gets dipped next." },
+        ],
+        [
           "next-glaze",
           "Choose the next glaze",
           900,

@@ -55,6 +55,8 @@ describe("the demo channel", () => {
       "rewards",
       "rules",
       "show",
+      "wheel",
+      "wheel",
     ]);
     expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 2]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
@@ -72,7 +74,7 @@ describe("the demo channel", () => {
       ...cues.cues.flatMap((c) => [...c.effects, ...c.offEffects]),
     ];
     expect(new Set(effects.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
-      new Set(["damage", "heal", "flock", "show", "sound", "say", "switch", "tell-rules", "wait"]),
+      new Set(["damage", "heal", "flock", "show", "sound", "say", "spin", "switch", "tell-rules", "wait"]),
     );
     const props = [
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
@@ -95,10 +97,10 @@ describe("the demo channel", () => {
     for (const { game } of showSettingsSchema.parse(show.settings).commands) expect(["", ...facts.games.map((g) => g.id)]).toContain(game);
     expect(bossHints(demoBoss)).toEqual([]);
   });
-  test("has clay: forty rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
+  test("has clay: forty-one rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
     const row = (await mariadbEngineStore(db).channel(channel))!;
     const { rewards } = rewardBookSchema.parse(row.games.find((g) => g.kind === "rewards")!.settings);
-    expect(rewards).toHaveLength(40);
+    expect(rewards).toHaveLength(41);
     const facts = {
       games: row.games.map((g) => ({ id: g.id, kind: g.kind })),
       props: [

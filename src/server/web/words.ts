@@ -78,6 +78,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "This is not the set-up code. It stands in the window in which ./start runs.";
     case "draft/changed-elsewhere":
       return `${String(facts["by"]) || "Somebody"} changed this game in another tab. Nothing of yours is lost: choose below which of the two to keep.`;
+    case "round/unknown":
+      return "There is no round of this name, or it is not over yet.";
     case "game/unknown":
       return "This game is not there any more.";
     case "game/unreadable":

@@ -23,7 +23,7 @@ export function LivingPicture({
   const [trial] = useState(() => new Trial(game, settings, sprites, home));
   useEffect(() => {
     if (host.current === null) return;
-    const made = new StagePlayer(host.current, scenes);
+    const made = new StagePlayer(host.current, scenes, { preview: true });
     player.current = made;
     const view = trial.view();
     made.setStage({

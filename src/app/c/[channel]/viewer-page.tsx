@@ -4,6 +4,7 @@ import type { Tag } from "../../../core/rewards/tags";
 import { count, counted } from "../../../core/words/sentence";
 import type { ShopView } from "../../../server/ports/engine-link";
 import type { Mine } from "../../../server/web/viewers";
+import { Fairness } from "./fairness";
 import { History } from "./history";
 import { TagCard } from "./tag-card";
 import { useShop } from "./use-shop";
@@ -193,6 +194,7 @@ export function ViewerPage({
                 ?.lines.map((line) => (
                   <p key={line}>{line}</p>
                 ))}
+              {g.fair !== null && <Fairness fair={g.fair} />}
             </details>
           ))}
           {mine !== null && (

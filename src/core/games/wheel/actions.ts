@@ -7,7 +7,7 @@ export const wheelActions = actionsOf({
     label: "Spin",
     form: "Spin {game}",
     input: {},
-    key: "s",
+    key: "i",
     word: "spin",
     can: (view) => view["canSpin"] === true,
     tape: (_, by, byOperator) => (byOperator ? { tone: "ochre", weight: 1, label: `${by} spun the wheel` } : null),

@@ -14,7 +14,7 @@ import {
   wheelSettingsSchema,
 } from "./settings";
 import { wheelView } from "./view";
-import { nameOfSegment, wheelHints, wheelRulesInWords, wheelSentences, wheelStands } from "./words";
+import { nameOfSegment, wheelFair, wheelHints, wheelRulesInWords, wheelSentences, wheelStands } from "./words";
 
 const numbers: WheelSettings = {
   ...wheelDefaults,
@@ -54,6 +54,7 @@ export const wheel: GameDefinition<WheelSettings, WheelDurable, null, WheelEffec
   hints: (settings) => wheelHints(settings),
   stands: wheelStands,
   playable: (view) => view["open"] === true,
+  fair: wheelFair,
   told: {
     "wheel/spun": { words: "a wheel is spun", unit: ["spin", "spins"], from: ["spin"] },
     "wheel/drawn": {

@@ -1,5 +1,5 @@
 import { chancesInWords } from "../../chance/odds";
-import type { Hint } from "../../module/game";
+import type { Fair, Hint } from "../../module/game";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
 import { inPlay, mayCome } from "./layout";
@@ -125,3 +125,14 @@ export const wheelStands = (view: Readonly<Record<string, unknown>>): string => 
   return segments === 0 ? "has no segment left" : `has ${counted(segments, "segment")}`;
 };
 export const leftOf = (settings: WheelSettings, durable: WheelDurable): number => inPlay(settings, durable).length;
+
+/** What viewers may check: the promise of the next spin, and the last results. */
+export function wheelFair(view: Readonly<Record<string, unknown>>): Fair {
+  // The view is the wheel's own.
+  const results = (view["results"] ?? []) as readonly Pick<SpinResult, "round" | "label" | "by" | "atMs">[];
+  return {
+    commitment: String(view["promise"] ?? ""),
+    round: String(view["round"] ?? ""),
+    past: results.map(({ round, label, by, atMs }) => ({ round, words: `${nameOfSegment(label)}, for ${by}`, atMs })),
+  };
+}

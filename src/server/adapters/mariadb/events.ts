@@ -1,6 +1,10 @@
 import type { EventStore } from "../../ports/event-store";
-import type { Database } from "./database";
+import { channelId } from "../../../core/kernel/ids";
+import { type Database, fromJson } from "./database";
 import { bump, text } from "./rows";
+
+/** What rounds of chance are kept as. */
+const roundKinds = ["spin", "round", "abandoned"];
 
 export function mariadbEvents(db: Database): EventStore {
   return {
@@ -44,6 +48,28 @@ export function mariadbEvents(db: Database): EventStore {
           since_ms: nowMs,
         });
       await bump(db, channel);
+    },
+    round: async (game, round) => {
+      const [r] = await db("records as r")
+        .join("channels as c", "c.num", "r.channel")
+        .join("games as g", "g.id", "r.game_id")
+        .leftJoin("viewers as v", "v.id", "r.viewer")
+        .where("r.game_id", game)
+        .whereIn("r.kind", roundKinds)
+        .whereRaw("json_value(r.body, '$.round') = ?", [round])
+        .orderBy("r.id", "desc")
+        .limit(1)
+        .select("r.kind", "r.to_ms", "r.body", "c.id as channel_id", "c.name as channel_name", "g.name as game_name", "v.name as viewer");
+      if (r === undefined) return null;
+      return {
+        channel: channelId(text(r.channel_id)),
+        channelName: text(r.channel_name),
+        gameName: text(r.game_name),
+        kind: text(r.kind),
+        atMs: Number(r.to_ms),
+        viewer: r.viewer === null ? null : text(r.viewer),
+        body: fromJson(r.body),
+      };
     },
     records: async (channel, game, kind, limit) => {
       const rows = await db("records as r")

@@ -42,7 +42,7 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
 
   useEffect(() => {
     if (host.current === null) return;
-    const made = new StagePlayer(host.current, scenes);
+    const made = new StagePlayer(host.current, scenes, { preview: true });
     player.current = made;
     // For browser tests: what the preview itself measures.
     Object.assign(window, { izzamPreview: () => made.facts() });

@@ -1,0 +1,93 @@
+"use client";
+import { useEffect, useState } from "react";
+import { checkProof, type CheckStep, type Proof } from "../../../core/chance/proof";
+import { count } from "../../../core/words/sentence";
+
+const titles: Readonly<Record<CheckStep["name"], string>> = {
+  promise: "The promise",
+  settings: "What was announced",
+  chain: "The entries",
+  list: "The list",
+  shake: "The shaken drum",
+  draws: "The result",
+};
+const mostListed = 500;
+
+/** Computes a round again in the browser of who looks: nothing is asked of the server for it. */
+export function Check({ proof, file }: Readonly<{ proof: unknown; file: string }>) {
+  const [checked, setChecked] = useState<ReturnType<typeof checkProof> | null>(null);
+  useEffect(() => setChecked(checkProof(proof)), [proof]);
+  // What the server hands over has been read by its schema; what is shown of it is checked above.
+  const round = proof as Proof | null;
+  if (round === null) return <p>The secret of this round could not be read when it ended, so there is nothing to check.</p>;
+  const names = namesIn(round.settings);
+  return (
+    <>
+      <div aria-live="polite">
+        {checked === null ? (
+          <p>Your browser checks it with script. Without, take the file and check it by a program of your own.</p>
+        ) : (
+          <p className={`verdict ${checked.holds ? "holds" : "fails"}`}>
+            {checked.holds ? "It holds: your browser came to the same result." : "It does not hold. See which step fails."}
+          </p>
+        )}
+      </div>
+      <ol className="steps" aria-label="Steps">
+        {(checked?.steps ?? []).map((step) => (
+          <li key={step.name}>
+            <span className={step.holds ? "holds" : "fails"} aria-label={step.holds ? "holds" : "does not hold"} role="img">
+              {step.holds ? "✓" : "✗"}
+            </span>
+            <span>
+              <b>{titles[step.name]}.</b> {step.says}
+            </span>
+          </li>
+        ))}
+      </ol>
+      <h2>What was drawn from</h2>
+      <ul className="list" tabIndex={round.list.length > 10 ? 0 : undefined}>
+        {round.list.slice(0, mostListed).map((t) => (
+          <li key={t.id}>
+            {names.get(t.id) ?? t.id}: {count(t.weight)}
+            {round.draws.some((d) => d.id === t.id) && <b> · drawn</b>}
+          </li>
+        ))}
+        {round.list.length > mostListed && <li>and {count(round.list.length - mostListed)} more, in the file</li>}
+      </ul>
+      <h2>Its numbers</h2>
+      <dl>
+        <Line name="Promised by, before the first entry" value={round.commitment} />
+        <Line name="The secret, told with the result" value={round.secret} />
+        <Line name="Hash of what was announced" value={round.settingsHash} />
+        <Line name="Last link of the chain of entries" value={round.chain} />
+        <Line name="Hash of the list" value={round.listHash} />
+        <Line name="Round" value={round.round} />
+      </dl>
+      <p>
+        <a href={file}>The whole proof as a file</a>, by <a href="/schemas/izzam-round-1.json">this schema</a>. A script of forty lines
+        comes with Izzam and checks it too.
+      </p>
+      <h2>What this proves, and what not</h2>
+      <p>
+        The result follows from what was public before anybody could know it: from the promised secret, and from a list to which nothing was
+        added and from which nothing was left out unseen. It does not prove that nobody read the secret beforehand: who controls the server
+        could. Chained entries leave such a one nothing useful to choose.
+      </p>
+    </>
+  );
+}
+function Line({ name, value }: Readonly<{ name: string; value: string }>) {
+  return (
+    <div>
+      <dt>{name}</dt>
+      <dd className="hash">{value}</dd>
+    </div>
+  );
+}
+
+/** Names of what is in the list, where what was announced names them: any list of things with an id and a label. */
+function namesIn(settings: unknown): ReadonlyMap<string, string> {
+  const lists = Object.values((settings ?? {}) as Record<string, unknown>).filter(Array.isArray);
+  const things = lists.flat() as ({ id?: unknown; label?: unknown } | null)[];
+  return new Map(things.filter((t) => typeof t?.id === "string").map((t) => [String(t?.id), String(t?.label ?? "") || "a picture"]));
+}

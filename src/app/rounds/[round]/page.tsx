@@ -1,0 +1,63 @@
+import type { Metadata } from "next";
+import { addressOf } from "../../../server/web/cookie";
+import { services } from "../../../server/web/services";
+import { proofIn, roundOf } from "../../../server/web/rounds";
+import { Check } from "./check";
+
+export const metadata: Metadata = { title: "A round, checked" };
+
+/** One round of chance, for anybody to follow; the checking itself is done by who looks. */
+export default async function RoundPage({ params }: { params: Promise<{ round: string }> }) {
+  const name = decodeURIComponent((await params).round);
+  const found = await roundOf(name, await addressOf()).catch((error: unknown) => {
+    if (services().isAway(error)) return null;
+    throw error;
+  });
+  if (found === null)
+    return (
+      <main className="round">
+        <h1>Not reachable at the moment</h1>
+        <p>Nothing is lost. Load this page again in a moment.</p>
+      </main>
+    );
+  if (!found.ok)
+    return (
+      <main className="round">
+        <h1>No such round</h1>
+        <p>There is no round of this name, or it is not over yet. A round can be checked once its result is told.</p>
+      </main>
+    );
+  const { channel, channelName, gameName, kind, atMs, body } = found.value;
+  const at = new Date(atMs).toISOString().replace("T", " ").slice(0, 16);
+  return (
+    <main className="round">
+      <p>
+        <a href={`/c/${channel}`}>{channelName}</a>
+      </p>
+      <h1>{gameName}</h1>
+      {kind === "abandoned" ? (
+        <>
+          <p className="verdict">This round was abandoned before anything was drawn, at {at} UTC.</p>
+          <p>
+            {body.why === "lost"
+              ? "Its secret could not be read any more."
+              : "What it was to be was changed after it had been promised, so another was promised in its place."}
+          </p>
+          <dl>
+            <div>
+              <dt>It was promised by</dt>
+              <dd className="hash">{body.commitment}</dd>
+            </div>
+          </dl>
+        </>
+      ) : (
+        <>
+          <p className="verdict">
+            {body.label ?? "Drawn"}, at {at} UTC
+          </p>
+          <Check proof={proofIn(found.value)} file={`/api/rounds/${encodeURIComponent(name)}`} />
+        </>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,35 @@
+import { RateLimiterMemory } from "rate-limiter-flexible";
+import { z } from "zod";
+import { proofSchema } from "../../core/chance/proof";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import type { KeptRound } from "../ports/event-store";
+import { allowed } from "./accounts";
+import { services } from "./services";
+
+/** A round’s name begins with its game’s id. */
+const roundName = /^([A-Za-z0-9_-]{1,26})\.[A-Za-z0-9_.-]{1,50}$/;
+const perAddress = new RateLimiterMemory({ points: 120, duration: 60 });
+const bodySchema = z.object({
+  label: z.string().optional(),
+  commitment: z.string().optional(),
+  why: z.string().optional(),
+  by: z.string().optional(),
+  proof: z.unknown().optional(),
+});
+export type Round = Omit<KeptRound, "body"> & Readonly<{ round: string; body: z.infer<typeof bodySchema> }>;
+
+/** A round that is over, for anybody. */
+export async function roundOf(given: string, address: string): Promise<Result<Round>> {
+  const game = roundName.exec(given)?.[1];
+  if (game === undefined) return refused("round/unknown");
+  const may = await allowed(perAddress, address);
+  if (!may.ok) return may;
+  const kept = await services().store.events.round(game, given);
+  const body = bodySchema.safeParse(kept?.body);
+  return kept === null || !body.success ? refused("round/unknown") : ok({ ...kept, round: given, body: body.data });
+}
+/** The proof alone, as it is handed out; null for a round without one. */
+export const proofIn = (round: Round): unknown => {
+  const read = proofSchema.safeParse(round.body.proof);
+  return read.success ? read.data : null;
+};
