@@ -38,10 +38,11 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
     via: "click",
     viewer: null,
   };
-  const { orders, later } = perform(turningOff ? cue.offEffects : cue.effects, cueSignal, ctx, {
-    id: `${signal.seq}.${cue.id}`,
-    hidden: [],
-  });
+  const done = perform(turningOff ? cue.offEffects : cue.effects, cueSignal, ctx, { id: `${signal.seq}.${cue.id}`, hidden: [] });
+  // What a cue makes a game do is done in the name of who fired it.
+  const inName = (order: Order): Order => (order.do === "command" ? { ...order, by } : order);
+  const orders = done.orders.map(inName);
+  const later = done.later.map((p) => ({ ...p, orders: p.orders.map(inName) }));
   const sticky = cue.kind === "on-off" && !turningOff ? orders.flatMap((o) => (o.do === "show" && stays(o) ? [o.alert] : [])) : [];
   const on =
     cue.kind === "once"

@@ -39,8 +39,8 @@ export function WheelHistory({ view, load }: HistoryProps) {
           <Text color="inkSoft" fontSize="15px" mb="2">
             Of the last {counted(spins.length, "spin")}, beside what its chances at those spins come to.
           </Text>
-          <Box maxH="320px" overflowY="auto" tabIndex={shares.length > 8 ? 0 : undefined}>
-            <Table.Root size="sm" aria-label="How often each segment came">
+          <Box maxH="380px" overflowY="auto" tabIndex={shares.length > 8 ? 0 : undefined}>
+            <Table.Root size="sm" aria-label="How often each segment came" css={{ "& tr": { bg: "transparent" } }}>
               <Table.Header>
                 <Table.Row>
                   <Table.ColumnHeader>Segment</Table.ColumnHeader>

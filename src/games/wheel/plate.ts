@@ -197,8 +197,8 @@ function label(
   if (segment === undefined) return;
   const middle = (arc.from + arc.to) / 2;
   const part = ((arc.to - arc.from) / turn) * Math.PI * 2;
-  const from = r * (shape.hub + 0.06);
-  const to = r * (shape.glaze - 0.05);
+  const from = r * (shape.hub + 0.045);
+  const to = r * (shape.glaze - 0.035);
   // Half a plate, or all of it, is as wide as its letters need.
   const room = part >= Math.PI ? r * 0.4 : 2 * Math.sin(part / 2) * r * 0.52;
   const usual = r * 0.105 * (looks.letterSize / 100);
@@ -234,7 +234,7 @@ function label(
     let px = size;
     context.font = fontOf(px);
     const measured = context.measureText(segment.label).width;
-    if (measured > length) px = Math.max(Math.min(size, small), (px * length) / measured);
+    if (measured > length) px = Math.max(Math.min(size, small * 0.85), (px * length * 0.98) / measured);
     context.font = fontOf(px);
     const text = shortened(context, segment.label, length);
     context.textAlign = "center";
