@@ -1,5 +1,6 @@
 "use client";
 import { Box, Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import type { ReactNode } from "react";
 import type { WheelSettings } from "../../core/games/wheel/settings";
 import { ColourField } from "../../ui/colour-field";
 import { Dial } from "../../ui/dial";
@@ -39,33 +40,23 @@ export function WheelLooks({ settings, sprites, onChange }: LooksProps) {
         <Flex gap="5" wrap="wrap" align="end">
           <ColourField label="Rim" value={looks.rim} onSet={set("rim")} />
           <ColourField label="Middle" value={looks.hub} onSet={set("hub")} />
-          <ColourField label="Pointer" value={looks.pointer} onSet={set("pointer")} />
-          <Pick
-            label="Picture in the middle"
-            value={looks.middle}
-            options={pictures("a spiral in the middle")}
-            width="190px"
-            onSet={set("middle")}
-          />
-          <Pick
-            label="Picture as the pointer"
-            value={looks.pointerPicture}
-            options={pictures("a wooden rib as pointer")}
-            width="190px"
-            onSet={set("pointerPicture")}
-          />
+          <ColourField label="Rib" value={looks.pointer} onSet={set("pointer")} />
+          <Labelled label="In the middle">
+            <Pick label="Picture in the middle" value={looks.middle} options={pictures("a spiral")} width="150px" onSet={set("middle")} />
+          </Labelled>
+          <Labelled label="Pointer is">
+            <Pick
+              label="Picture as the pointer"
+              value={looks.pointerPicture}
+              options={pictures("a wooden rib")}
+              width="150px"
+              onSet={set("pointerPicture")}
+            />
+          </Labelled>
         </Flex>
       </Box>
       <Grid templateColumns="1fr 1fr" columnGap="8" rowGap="2">
-        <Dial
-          label="Pointer stands at"
-          unit="° from the top"
-          value={looks.pointerAt}
-          min={0}
-          max={359}
-          step={1}
-          onSet={whole("pointerAt")}
-        />
+        <Dial label="Pointer at" unit="° from top" value={looks.pointerAt} min={0} max={359} step={1} onSet={whole("pointerAt")} />
         <Dial label="Letters" unit="% of usual" value={looks.letterSize} min={50} max={200} step={5} onSet={whole("letterSize")} />
         <Dial label="Result" unit="% of usual" value={looks.panelSize} min={50} max={200} step={5} onSet={whole("panelSize")} />
         <Box>
@@ -97,5 +88,16 @@ export function WheelLooks({ settings, sprites, onChange }: LooksProps) {
         )}
       </Box>
     </Stack>
+  );
+}
+
+function Labelled({ label, children }: Readonly<{ label: string; children: ReactNode }>) {
+  return (
+    <Box>
+      <Text fontWeight="700" fontSize="15px" mb="1" aria-hidden="true">
+        {label}
+      </Text>
+      {children}
+    </Box>
   );
 }

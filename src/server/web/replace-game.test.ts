@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { wheelSettingsSchema } from "../../core/games/wheel/settings";
 import { ruleEffectSchema } from "../../core/rules/effect";
 import { newRule, type Rulebook, rulebookSchema } from "../../core/rules/settings";
 import type { WebServices } from "../composition";
@@ -74,6 +75,19 @@ describe("a game that goes, and another in its place", () => {
     expect(await replaceGame(web, session, old, next)).toEqual({ ok: true, value: { left: ["rules"] } });
     const after = await rulesNow();
     expect([named(after.draft), named(after.published)]).toEqual([[next], named(at.published)]);
+  });
+  test("a game whose own settings do something with it is a place where it is used, and does it with the other then", async () => {
+    const [old, next] = [await game("boss-battle", "Seventh"), await game("boss-battle", "Eighth")];
+    const plate = await game("wheel", "The plate");
+    const draft = (await web.store.games.draft(session.channelId, plate))!;
+    const strikes = ruleEffectSchema.parse({ do: "act", game: old, act: "damage", input: { amount: 5 }, per: 1 });
+    const settings = wheelSettingsSchema.parse(draft.settings);
+    const changed = { ...settings, segments: settings.segments.map((s, i) => (i === 0 ? { ...s, effects: [strikes] } : s)) };
+    expect(await saveDraft(web, session, plate, draft.revision, changed)).toMatchObject({ ok: true });
+    expect((await usesOfGame(web.store, session.channelId, old)).map((u) => u.words)).toContain("the game “The plate”");
+    expect(await replaceGame(web, session, old, next)).toMatchObject({ ok: true, value: { left: ["The plate"] } });
+    const after = wheelSettingsSchema.parse((await web.store.games.draft(session.channelId, plate))!.settings);
+    expect(after.segments[0]?.effects).toMatchObject([{ game: next }]);
   });
   test("not by another kind, by itself, by what is gone, or by what never was", async () => {
     const [boss, wall, gone] = [await game("boss-battle", "Fifth"), await game("emote-wall", "Wall"), await game("boss-battle", "Sixth")];

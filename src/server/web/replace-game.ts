@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
+import { isGame } from "../../core/games/registry";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { putInPlace } from "../../core/rules/put-in-place";
 import type { WebServices } from "../composition";
@@ -30,9 +31,14 @@ export async function replaceGame(
   if (one === undefined || other === undefined || from === to) return refused("game/unknown");
   if (one.kind !== other.kind) return refused("game/other-kind");
   const left: string[] = [];
-  for (const { kind, name } of books) {
-    const draft = await draftOf(web.store, session.channelId, kind);
-    if (draft === null) continue;
+  const named = games.filter((g) => isGame(g.kind) && g.id !== from);
+  const drafts = [
+    ...(await Promise.all(books.map(async ({ kind, name }) => ({ name, draft: await draftOf(web.store, session.channelId, kind) })))),
+    // Games whose own settings do something with it.
+    ...(await Promise.all(named.map(async (g) => ({ name: g.name, draft: await web.store.games.draft(session.channelId, g.id) })))),
+  ];
+  for (const { name, draft } of drafts) {
+    if (draft === null || draft.unreadable !== null) continue;
     const next = putInPlace(draft.settings, from, to);
     if (next === draft.settings) continue;
     const asPublished = isDeepStrictEqual(draft.settings, draft.published);

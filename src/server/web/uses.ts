@@ -1,7 +1,9 @@
+import { isGame } from "../../core/games/registry";
 import { cueBookSchema } from "../../core/cues/settings";
 import type { ChannelId } from "../../core/kernel/ids";
 import { rewardBookSchema } from "../../core/rewards/settings";
 import type { RuleEffect } from "../../core/rules/effect";
+import { putInPlace } from "../../core/rules/put-in-place";
 import { rulebookSchema } from "../../core/rules/settings";
 import { showSettingsSchema } from "../../core/show/settings";
 import type { OperatorStore } from "../ports/operator-store";
@@ -16,6 +18,8 @@ export async function usesOfGame(store: OperatorStore, channel: ChannelId, game:
   const settingsOf = async (kind: string): Promise<unknown> => (await draftOf(store, channel, kind))?.settings;
   const [rules, cues, rewards, show] = await Promise.all(["rules", "cues", "rewards", "show"].map(settingsOf));
   const does = (effects: readonly RuleEffect[]): boolean => effects.some((d) => "game" in d && d.game === game);
+  const others = (await store.games.games(channel)).filter((g) => g.id !== game && isGame(g.kind));
+  const drafts = await Promise.all(others.map(async (g) => ({ ...g, settings: (await store.games.draft(channel, g.id))?.settings })));
   const ruleBook = rulebookSchema.safeParse(rules);
   const cueBook = cueBookSchema.safeParse(cues);
   const rewardBook = rewardBookSchema.safeParse(rewards);
@@ -31,6 +35,10 @@ export async function usesOfGame(store: OperatorStore, channel: ChannelId, game:
     ...(rewardBook.success ? rewardBook.data.rewards : [])
       .filter((r) => does(r.effects))
       .map((r) => ({ words: `the reward “${r.name}”`, path: `/prepare/rewards?open=${r.id}` })),
+    // Games whose own settings do something with it: what a segment of a wheel does when it comes.
+    ...drafts
+      .filter((g) => putInPlace(g.settings, game, "") !== g.settings)
+      .map((g) => ({ words: `the game “${g.name}”`, path: `/prepare/games/${g.id}` })),
     ...(showBook.success ? showBook.data.commands : [])
       .filter((c) => c.game === game)
       .map((c) => ({ words: `the moderators’ word “${c.word}”`, path: "/prepare/show" })),

@@ -13,7 +13,7 @@ export const wheelActions = actionsOf({
     tape: (_, by, byOperator) => (byOperator ? { tone: "ochre", weight: 1, label: `${by} spun the wheel` } : null),
   },
   reset: {
-    label: "Bring all segments back",
+    label: "Bring all back",
     form: "Bring all segments of {game} back",
     input: {},
     word: "resetwheel",
@@ -22,7 +22,7 @@ export const wheelActions = actionsOf({
     tape: () => ({ tone: "soft", weight: 1, label: "All segments came back" }),
   },
   "drop-waiting": {
-    label: "Drop spins that wait",
+    label: "Drop waiting",
     form: "Drop the spins that wait for {game}",
     input: {},
     byRule: false,
