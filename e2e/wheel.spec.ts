@@ -16,8 +16,11 @@ const spins = async (page: Page): Promise<readonly Spun[]> =>
 /** Three seconds a spin, so that nobody waits for long. */
 async function quick(page: Page): Promise<void> {
   await page.goto(`${base}/prepare/games/glaze-wheel`);
+  const shown = page.getByLabel("How long the result is shown; 0 until the next spin");
+  // A test before this one has done it already.
+  if ((await shown.inputValue()) === "2") return;
   await page.getByLabel("How long a spin takes").fill("3");
-  await page.getByLabel("How long the result is shown; 0 until the next spin").fill("2");
+  await shown.fill("2");
   await expect(page.getByTestId("save-state")).toContainText("not published");
   await page.getByRole("button", { name: "Publish to “Main stage”" }).click();
   await expect(page.getByText(/Published as version/)).toBeVisible();
@@ -104,7 +107,7 @@ test("by chat alone: a moderator spins it, viewers buy spins that wait their tur
   await say("!spin", "mossy_teapot");
   await say("!spin", "spongebearer");
   await expect.poll(async () => (await plate(overlay))?.turning).toBe(true);
-  await expect.poll(async () => (await spins(page))[0]?.body.by).toBe("spongebearer");
+  await expect.poll(async () => (await spins(page))[0]?.body.by).toBe("SpongeBearer");
   await say("!chances", "mossy_teapot");
   await expect.poll(heard).toContainEqual(expect.stringMatching(/^The glaze wheel, next spin: .+ %/));
   // Bought while it turns: it spins by itself when the result before was looked at.
