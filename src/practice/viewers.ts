@@ -64,7 +64,7 @@ export const lines: readonly string[] = [
   "the blue one please",
   "good pull",
   "trim it thinner",
-  "love the sound of the wheel",
+  "love the sound of wet clay",
   "what time is the firing?",
   "more grog",
   "it leans a little",

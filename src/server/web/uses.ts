@@ -35,7 +35,7 @@ export async function usesOfGame(store: OperatorStore, channel: ChannelId, game:
     ...(rewardBook.success ? rewardBook.data.rewards : [])
       .filter((r) => does(r.effects))
       .map((r) => ({ words: `the reward “${r.name}”`, path: `/prepare/rewards?open=${r.id}` })),
-    // Games whose own settings do something with it: what a segment of a wheel does when it comes.
+    // Games whose own settings do something with it.
     ...drafts
       .filter((g) => putInPlace(g.settings, game, "") !== g.settings)
       .map((g) => ({ words: `the game “${g.name}”`, path: `/prepare/games/${g.id}` })),
