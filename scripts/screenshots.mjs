@@ -84,7 +84,6 @@ async function main() {
     const post = (path, body) => fetch(`${stack.practice}${path}`, { method: "POST", body: JSON.stringify(body) });
     await page.goto(`${stack.base}/sign-in`);
     await page.waitForTimeout(800);
-    await shot("sign-in");
     await page.getByRole("button", { name: "Enter as owner" }).click();
     await page.locator("[data-testid=chat-line][data-state=connected]").waitFor();
     await page.goto(`${stack.base}/prepare/overlays`);
@@ -120,6 +119,16 @@ async function main() {
     await page.getByRole("button", { name: /^A tip/ }).click();
     await page.waitForTimeout(350);
     await shot("boss");
+    await page.goto(`${stack.base}/prepare/games/glaze-wheel`);
+    await page.waitForTimeout(1_500);
+    await page.getByRole("button", { name: /^Spin/ }).first().click();
+    await page.waitForTimeout(10_000);
+    await shot("wheel");
+    await page.getByRole("tab", { name: "What happened" }).click();
+    const round = await page.getByRole("link", { name: "Check it" }).first().getAttribute("href");
+    await page.goto(`${stack.base}${round}`);
+    await page.getByText("It holds").waitFor();
+    await shot("round");
     await page.goto(`${stack.base}/prepare/rules`);
     await page.waitForTimeout(1_200);
     await shot("rules");
@@ -162,9 +171,6 @@ async function main() {
     await page.goto(`${stack.base}/prepare/connections`);
     await page.waitForTimeout(1_200);
     await shot("connections");
-    await page.goto(`${stack.base}/account`);
-    await page.waitForTimeout(1_200);
-    await shot("account");
     // A show in its twelfth second would be an empty tape: this one began 48 minutes ago, and its evening is in the log.
     await backdate(stack, 48);
     await page.goto(`${stack.base}/run`);
