@@ -30,9 +30,9 @@ module.exports = {
     {
       name: "core-is-alone",
       severity: "error",
-      comment: "core imports nothing outside itself but Zod, hashes, canonical JSON and a message formatter",
+      comment: "core imports nothing outside itself but Zod, persistent collections, hashes, canonical JSON and a message formatter",
       from: { path: "^src/core/", pathNot: "\\.test\\.ts$" },
-      to: { pathNot: ["^src/core/", "^node_modules/(zod|@noble/hashes|canonicalize|intl-messageformat|@formatjs/[^/]+)/"] },
+      to: { pathNot: ["^src/core/", "^node_modules/(zod|immutable|@noble/hashes|canonicalize|intl-messageformat|@formatjs/[^/]+)/"] },
     },
     no("games-need-core-and-kit", "^src/games/", "^src/(server|app|practice|overlay-page)/", "what shows a game never reaches the server"),
     {

@@ -1,4 +1,7 @@
+import { checkProof } from "../src/core/chance/proof";
 import { bossBattle } from "../src/core/games/boss-battle/definition";
+import { wheel } from "../src/core/games/wheel/definition";
+import { newSegment } from "../src/core/games/wheel/settings";
 import { emoteWall } from "../src/core/games/emote-wall/definition";
 import { bareStage, type Sprite, wholePlace } from "../src/core/wire/messages";
 import { scenes } from "../src/games/registry-scenes";
@@ -137,4 +140,63 @@ async function both(count: number, sprites: Sprite[]): Promise<SceneFigures> {
   return { scriptMs, sceneMs, intervalsMs, drawing, firstMs: 0 };
 }
 
-Object.assign(window, { izzamBench: { scene, bare, both, make } });
+/** A wheel of so many segments in the middle of the picture, spun once. */
+async function wheelSpins(count: number): Promise<SceneFigures> {
+  const player = new StagePlayer(host(), scenes);
+  const settings = {
+    ...wheel.defaults,
+    segments: Array.from({ length: count }, (_, i) => newSegment(`s${i}`, `Segment ${i + 1}`, i)),
+  };
+  const view = wheel.view(settings, wheel.freshDurable(settings), "overlay");
+  const place = { ...wholePlace, x: 0.2, y: 0.02, width: 0.6, height: 0.96 };
+  player.setStage({ ...bareStage([], []), games: [{ id: "p", kind: "wheel", place, view: { ...view } }] });
+  await frames(() => undefined, 1);
+  player.effect("p", { do: "spin", n: 1, from: 0, to: 400_000, ms: 7_000, seed: 11, by: "mossy_teapot" });
+  const firstMs = player.facts().scriptMs;
+  const scriptMs: number[] = [];
+  const sceneMs: number[] = [];
+  const intervalsMs = await frames(() => {
+    const facts = player.facts();
+    scriptMs.push(facts.scriptMs);
+    sceneMs.push(facts.sceneMs);
+  }, 6);
+  player.free();
+  return { scriptMs, sceneMs, intervalsMs, drawing: "wheel", firstMs };
+}
+/** One picture of its size, turned, and nothing else. */
+async function turnedPicture(): Promise<SceneFigures> {
+  const div = host();
+  const canvas = document.createElement("canvas");
+  const side = Math.round(innerHeight * 0.8);
+  canvas.width = canvas.height = side;
+  div.append(canvas);
+  const off = new OffscreenCanvas(side, side);
+  const brush = off.getContext("2d")!;
+  brush.fillStyle = "#A8683C";
+  brush.arc(side / 2, side / 2, side / 2.1, 0, 7);
+  brush.fill();
+  const context = canvas.getContext("2d")!;
+  const scriptMs: number[] = [];
+  let turned = 0;
+  const intervalsMs = await frames(() => {
+    const from = performance.now();
+    turned += 0.02;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(0, 0, side, side);
+    context.translate(side / 2, side / 2);
+    context.rotate(turned);
+    context.drawImage(off, -side / 2, -side / 2);
+    scriptMs.push(performance.now() - from);
+  });
+  return { scriptMs, sceneMs: [], intervalsMs, drawing: "bare", firstMs: 0 };
+}
+
+/** A proof of a whole round, fetched and followed as a viewer's browser does it. */
+async function verify(url: string): Promise<Readonly<{ holds: boolean; ms: number }>> {
+  const proof: unknown = await (await fetch(url)).json();
+  const from = performance.now();
+  const { holds } = checkProof(proof);
+  return { holds, ms: performance.now() - from };
+}
+
+Object.assign(window, { izzamBench: { scene, bare, both, make, wheelSpins, turnedPicture, verify } });

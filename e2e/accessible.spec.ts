@@ -53,6 +53,40 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
     },
   ],
   [
+    "Wheel editor, segments",
+    "/prepare/games/glaze-wheel",
+    async (page) => {
+      await page.getByRole("button", { name: "More of Iron red" }).click();
+      await page.getByRole("button", { name: "Paste lines" }).click();
+    },
+  ],
+  [
+    "Wheel editor, looks",
+    "/prepare/games/glaze-wheel",
+    async (page) => {
+      await page.getByRole("tab", { name: "Appearance" }).click();
+      await page.getByText("The tick of the pegs").waitFor();
+    },
+  ],
+  [
+    "Wheel, what happened",
+    "/prepare/games/glaze-wheel",
+    async (page) => {
+      await page.getByRole("tab", { name: "What happened" }).click();
+      await page.getByRole("list", { name: "Spins" }).getByRole("listitem").first().waitFor();
+    },
+  ],
+  [
+    "A round, checked",
+    "/prepare/games/glaze-wheel",
+    async (page) => {
+      await page.getByRole("tab", { name: "What happened" }).click();
+      const round = await page.getByRole("link", { name: "Check it" }).first().getAttribute("href");
+      await page.goto(`${base}${round ?? ""}`);
+      await page.getByText("It holds").waitFor();
+    },
+  ],
+  [
     "Rules",
     "/prepare/rules",
     async (page) => {

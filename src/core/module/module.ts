@@ -67,6 +67,9 @@ export type Kept = Readonly<{
   body: unknown;
 }>;
 
+/** The same as it is read again; `seq` of the signal that brought it. */
+export type RecalledRow = Pick<Kept, "kind" | "viewer" | "fromMs" | "body"> & Readonly<{ seq: number }>;
+
 export type StepOutcome<D, T, E> = Readonly<{
   durable: D;
   transient: T;
@@ -114,6 +117,17 @@ export type Module<S, D, T, E> = Readonly<{
   /** What older versions stored, and how it becomes what this one reads; none while there was but one version. */
   settingsSteps?: Steps;
   stateSteps?: Steps;
+  /**
+   * What of its state is kept row by row, not as one text with every commit: entries of a round, by the ten thousand. In
+   * memory the state holds them; `stored` is what is written of it, and the rows of these kinds since then make it whole.
+   */
+  rows?: Readonly<{
+    kinds: readonly string[];
+    stored: (durable: D) => unknown;
+    /** From where on its rows count; null while it has none. */
+    since: (durable: D) => Readonly<{ seq: number; atMs: number }> | null;
+    recall: (durable: D, rows: readonly RecalledRow[]) => D;
+  }>;
   /** When it wants a timer signal next, UTC milliseconds; null for never. */
   dueMs?: (settings: S, durable: D) => number | null;
   /** Which signals it hears beside timers and commands of its own; what the crowd and the platform send when left out. */

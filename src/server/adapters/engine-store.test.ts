@@ -51,7 +51,7 @@ const makers: [string, () => Promise<Made>][] = [
       return {
         store,
         put: async (c) => store.put({ ...c, games: c.games.map((g) => ({ ...g, id: gameId(`${g.id}-${c.id}`.slice(0, 26)) })) }),
-        kept: async (id) => store.kept(id).map((k) => `${k.kind} ${k.viewer?.id ?? "-"}`),
+        kept: async (id) => store.keptRows(id).map((k) => `${k.kind} ${k.viewer?.id ?? "-"}`),
         expire: async () => void (store.time.nowMs += 60_000),
         end: async () => undefined,
       };

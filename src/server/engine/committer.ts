@@ -1,6 +1,7 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelRow, LedgerRows, EngineStore, Fence } from "../ports/engine-store";
+import { readChannel } from "./recall";
 import type { Turn } from "./turn";
 
 export type Waiting = Readonly<{
@@ -112,7 +113,7 @@ export class Committer {
     const rows = batch.flatMap((w) => w.turn.rows);
     const seq = rows[rows.length - 1]?.seq ?? 0;
     const after = new Map(batch.flatMap((w) => [...w.turn.after]));
-    const states = [...after].map(([gameId, state]) => ({ gameId, seq, ...state }));
+    const states = [...after].map(([gameId, { stored, version }]) => ({ gameId, seq, durable: stored, version }));
     const upTo = batch[batch.length - 1]?.changes ?? 0;
     try {
       const outcome = await store.commit(
@@ -122,7 +123,7 @@ export class Committer {
       );
       if (outcome.is === "lost") return "lost";
       if (outcome.is === "twice") return new Set(outcome.seqs);
-      settle(upTo, new Map(states.map((s) => [s.gameId, s.durable])));
+      settle(upTo, new Map([...after].map(([gameId, { durable }]) => [gameId, durable])));
       return "committed";
     } catch (error) {
       onError?.("a commit failed", error);
@@ -189,7 +190,7 @@ export class Committer {
     const { store, channel, recovered } = this.deps;
     for (let waitMs = 100; !this.stopped; waitMs = Math.min(waitMs * 2, 2_000)) {
       try {
-        const row = await store.channel(channel);
+        const row = await readChannel(store, channel);
         const last = await store.lastSeq(channel);
         if (row !== null) recovered(row, last, await this.deps.ledgerView(row));
         return;

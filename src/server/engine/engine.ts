@@ -20,6 +20,7 @@ import { Intake } from "./intake";
 import { PlatformEmotes } from "./platform-emotes";
 import { OperatorHub } from "./operator-hub";
 import { OverlayHub } from "./overlay-hub";
+import { readChannel } from "./recall";
 import { readLedger, Runner } from "./runner";
 
 export type EngineParts = Readonly<{
@@ -153,7 +154,7 @@ export class Engine {
   /** Reads a channel anew: new channels start, others take their changes between two signals. */
   async reload(id: ChannelId): Promise<void> {
     const { store, clock, bus, log } = this.parts;
-    const row = await store.channel(id);
+    const row = await readChannel(store, id);
     if (row === null) return;
     const runner = this.runners.get(id);
     this.chats.keep(row);

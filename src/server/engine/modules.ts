@@ -117,9 +117,9 @@ export class Modules {
 
 /** The state of a module as it is stored; a fresh one only where none was ever stored. */
 function stateOf(game: GameRow, rules: AnyModule, settings: unknown): Result<unknown> {
-  return game.durable === null || game.durable === undefined
-    ? ok(rules.freshDurable(settings))
-    : readStored<unknown>(rules.durable, rules.stateSteps, game.stateVersion ?? 1, game.durable);
+  if (game.durable === null || game.durable === undefined) return ok(rules.freshDurable(settings));
+  const state = readStored<unknown>(rules.durable, rules.stateSteps, game.stateVersion ?? 1, game.durable);
+  return state.ok && rules.rows !== undefined ? ok(rules.rows.recall(state.value, game.recalled ?? []) as unknown) : state;
 }
 
 /** The show that runs on air, by what is stored; empty off air and in rehearsal. */

@@ -79,7 +79,7 @@ describe("one turn", () => {
       ["follow", "event"],
       ["command", "rules"],
     ]);
-    expect(store.kept(runner.id)).toMatchObject([
+    expect(store.keptRows(runner.id)).toMatchObject([
       { kind: "hit", gameId: "boss", body: { amount: 10, kind: "follow" } },
       { kind: "hit", gameId: "boss", viewer: { id: "ada" }, body: { amount: 25, kind: "rule" } },
     ]);
@@ -304,14 +304,14 @@ describe("the show, among the other parts", () => {
     await follow();
     await command({ do: "switch", on: false }, "maria", "boss");
     expect(boss()).toMatchObject({ health: 70, on: false });
-    const before = store.kept(runner.id).length;
+    const before = store.keptRows(runner.id).length;
     await command({ do: "show", what: "end" });
     expect(boss()).toMatchObject({ health: 90, on: true });
     // What its end set off is undone with it.
     expect(view("wall")["on"]).toBe(true);
     expect(view("the-show")["state"]).toBe("off");
-    expect(store.kept(runner.id).slice(before)).toMatchObject([{ kind: "show", body: { rehearsal: true } }]);
-    expect(store.kept(runner.id).filter((k) => k.kind === "hit")).toHaveLength(1);
+    expect(store.keptRows(runner.id).slice(before)).toMatchObject([{ kind: "show", body: { rehearsal: true } }]);
+    expect(store.keptRows(runner.id).filter((k) => k.kind === "hit")).toHaveLength(1);
     expect(says).toEqual(["hi Ada"]);
   });
   test("the platform's word begins the show once, and rules that answer it answer once", async () => {

@@ -19,8 +19,8 @@ export type ModuleNote = Readonly<{ game: string; note: Note }>;
 export type Turn = {
   rows: LogRow[];
   changed: Set<Running>;
-  /** Where each of those stood after it: later signals may have moved on by the time it is committed. */
-  after: ReadonlyMap<GameId, Readonly<{ durable: unknown; version: number }>>;
+  /** Where each of those stood after it, and what is written of that: later signals may have moved on by the time it is committed. */
+  after: ReadonlyMap<GameId, Readonly<{ durable: unknown; stored: unknown; version: number }>>;
   kept: KeptRow[];
   booked: Booked[];
   effects: { game: GameId; effects: readonly unknown[] }[];
@@ -240,7 +240,12 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
       });
   }
   if (rehearsing) turn.says.length = 0;
-  turn.after = new Map([...turn.changed].map((p) => [p.id, { durable: p.durable, version: versionOf(p.rules.stateSteps) }]));
+  turn.after = new Map(
+    [...turn.changed].map(({ id, durable, rules }) => [
+      id,
+      { durable, stored: (rules.rows?.stored(durable) ?? durable) as unknown, version: versionOf(rules.stateSteps) },
+    ]),
+  );
   return turn;
 }
 

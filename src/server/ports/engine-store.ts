@@ -1,5 +1,5 @@
 import type { ChannelId, GameId } from "../../core/kernel/ids";
-import type { Kept, Note } from "../../core/module/module";
+import type { Kept, Note, RecalledRow } from "../../core/module/module";
 import type { PriceAt } from "../../core/points/price";
 import type { Booking, Sale } from "../../core/rewards/ledger-view";
 import type { Viewer } from "../../core/signals/signal";
@@ -24,6 +24,8 @@ export type GameRow = Readonly<{
   settings: unknown;
   durable: unknown;
   stateVersion?: number;
+  /** Rows that make its state whole, where it is kept row by row. */
+  recalled?: readonly RecalledRow[];
 }>;
 export type OverlayRow = Readonly<{
   id: string;
@@ -119,6 +121,13 @@ export type EngineStore = Readonly<{
   commit: (id: ChannelId, commit: Commit, fence?: Fence) => Promise<Outcome>;
   /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
   ledgerView: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<LedgerRows>;
+  /** What a game kept under these names from there on, in its order. */
+  kept: (
+    id: ChannelId,
+    game: GameId,
+    kinds: readonly string[],
+    since: Readonly<{ seq: number; atMs: number }>,
+  ) => Promise<readonly RecalledRow[]>;
   /** A page has shown these. */
   delivered: (id: ChannelId, sales: readonly string[]) => Promise<void>;
   sale: (id: ChannelId, sale: string) => Promise<Sale | null>;

@@ -56,7 +56,6 @@ describe("the demo channel", () => {
       "rules",
       "show",
       "wheel",
-      "wheel",
     ]);
     expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 2]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([

@@ -39,8 +39,9 @@ export function wheelView(settings: WheelSettings, durable: WheelDurable, audien
   const shown = {
     ...common,
     chances: settings.segments.map((s, i) => ({ label: s.label, chance: chances[i] ?? "", here: here.includes(i) })),
-    promise: next === null ? "" : next.commitment,
-    round: next === null ? "" : next.round,
+    // What a rehearsal promises is no promise to viewers.
+    promise: next === null || (next.rehearsal && audience === "viewer") ? "" : next.commitment,
+    round: next === null || (next.rehearsal && audience === "viewer") ? "" : next.round,
     results: results.slice(0, audience === "operator" ? 20 : 8).map(({ n, round, label, atMs, by }) => ({ n, round, label, atMs, by })),
   };
   if (audience === "viewer") return shown;

@@ -72,6 +72,24 @@ export function mariadbEngineStore(
         ),
       );
     },
+    kept: async (id, game, kinds, { seq, atMs }) => {
+      const rows = await db("records as r")
+        .leftJoin("viewers as v", "v.id", "r.viewer")
+        .where("r.game_id", game)
+        .whereIn("r.kind", [...kinds])
+        .where("r.to_ms", ">=", atMs)
+        .where("r.seq", ">=", seq)
+        .where("r.channel", await numOf(id))
+        .orderBy("r.id")
+        .select("r.seq", "r.kind", "r.from_ms", "r.body", "v.ext", "v.name");
+      return rows.map((r) => ({
+        seq: Number(r.seq),
+        kind: text(r.kind),
+        fromMs: Number(r.from_ms),
+        body: fromJson(r.body),
+        viewer: r.ext === null ? null : { id: text(r.ext), name: text(r.name) },
+      }));
+    },
     delivered: async (id, sales) => {
       const seqs = sales.map(saleSeq).filter((seq) => seq !== null);
       if (seqs.length > 0)

@@ -7,7 +7,7 @@ import type { Booked, Came, ChannelRow, LedgerRows, EngineStore, KeptRow, LogRow
 export type MemoryStore = EngineStore & {
   put: (channel: ChannelRow) => void;
   log: (id: ChannelId) => readonly LogRow[];
-  kept: (id: ChannelId) => readonly KeptRow[];
+  keptRows: (id: ChannelId) => readonly KeptRow[];
   /** While true, every call fails as an unreachable database does. */
   away: boolean;
   /** Rows of these texts can't be stored, whatever the reason may be. */
@@ -102,7 +102,7 @@ export function memoryEngineStore(): MemoryStore {
     isAway: (error) => (error as { code?: string }).code === "ECONNREFUSED",
     put: (channel) => void channels.set(channel.id, channel),
     log: (id) => logOf(id),
-    kept: (id) => records.get(id) ?? [],
+    keptRows: (id) => records.get(id) ?? [],
     came: async (id, source, ids) => {
       guard();
       const found = new Map<string, Came>();
@@ -147,6 +147,10 @@ export function memoryEngineStore(): MemoryStore {
       return rows.filter((row) => !fits(row)).length;
     },
     ledgerView: async (id, { showId, sinceMs }) => (guard(), deskIn(ledgerOf(id), showId, sinceMs)),
+    kept: async (id, game, kinds, { seq, atMs }) => {
+      guard();
+      return (records.get(id) ?? []).filter((r) => r.gameId === game && kinds.includes(r.kind) && r.seq >= seq && r.toMs >= atMs);
+    },
     delivered: async () => guard(),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
     ledgerFaults: async () => (guard(), []),
