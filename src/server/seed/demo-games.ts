@@ -191,7 +191,6 @@ export const demoPlan: readonly PlanItem[] = [
   item("gold", "Golden flock", 20, { does: { do: "cue", cue: "golden-flock" }, note: "when the first bowl comes off the wheel" }),
   item("tea", "Tea break", 45, { lengthMin: 5, does: { do: "cue", cue: "break" } }),
   item("back", "Back from tea", 50, { does: { do: "cue", cue: "break" }, starts: { how: "after", item: "tea", delayMin: 5 } }),
-  item("glaze", "The glaze wheel: what comes next", 60, { does: { do: "cue", cue: "spin" } }),
   item("door", "Open the kiln", 75, { does: { do: "cue", cue: "kiln-door" }, note: "count down with chat" }),
   item("thanks", "Thank everyone by name", 110, {}),
 ];

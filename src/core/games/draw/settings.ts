@@ -1,0 +1,189 @@
+import { List, Map as Entries } from "immutable";
+import { z } from "zod";
+import { roles, roleSchema } from "../../signals/signal";
+
+export const mostPeople = 200_000;
+export const mostTickets = 1_000;
+const id = z.string().min(1).max(26);
+
+export const prizeSchema = z.object({
+  id,
+  name: z.string().trim().min(1, "A prize needs a name.").max(60),
+  /** How many of it. */
+  count: z.int().min(1).max(1_000),
+  /** How it is handed over, for the one who does it. */
+  how: z.string().max(120),
+});
+export type Prize = z.infer<typeof prizeSchema>;
+
+/** A draw: who is in, what a ticket costs, how it is closed and drawn (RULES section 7). */
+export const drawSettingsSchema = z
+  .object({
+    schema: z.literal(1),
+    title: z.string().trim().min(1, "A draw needs a title.").max(60),
+    subtitle: z.string().max(80),
+    /** Tickets, or the nearest of the numbers that viewers name. */
+    by: z.enum(["tickets", "number"]),
+    word: z.string().trim().min(1, "A draw needs a chat word.").max(30).regex(/^\S*$/u, "A chat word has no spaces."),
+    /** Points for each ticket; 0 for none. */
+    price: z.int().min(0).max(1_000_000_000),
+    most: z.int().min(1).max(mostTickets),
+    roles: z.array(roleSchema).min(1, "Someone must be allowed.").max(roles.length),
+    /** Tickets are taken so often for a role; the highest that applies. */
+    times: z.array(z.object({ role: roleSchema, times: z.int().min(2).max(100) })).max(roles.length),
+    /** Ids of viewers who may not enter. */
+    barred: z.array(z.string().min(1).max(64)).max(500),
+    /** Shows for which a winner can't win again. */
+    restShows: z.int().min(0).max(100),
+    /** Somebody must have written within so many minutes; 0 for no such need. */
+    chattedMin: z.int().min(0).max(240),
+    number: z.object({ from: z.int().min(-1_000_000_000).max(1_000_000_000), to: z.int().min(-1_000_000_000).max(1_000_000_000) }),
+    tries: z.int().min(1).max(20),
+    locks: z.enum(["hand", "time"]),
+    openMs: z
+      .int()
+      .min(10_000)
+      .max(24 * 3_600_000),
+    shake: z.boolean(),
+    shakers: z.int().min(1).max(50),
+    shakeMs: z.int().min(3_000).max(120_000),
+    winners: z.int().min(1).max(100),
+    /** Within so long a winner must write; 0 for no such need. */
+    claimMs: z.int().min(0).max(3_600_000),
+    prizes: z.array(prizeSchema).max(50),
+    answers: z.enum(["all", "refusals", "nothing"]),
+  })
+  .refine((s) => s.number.from < s.number.to, { message: "The numbers must go up: the first is below the last.", path: ["number", "to"] });
+export type DrawSettings = z.infer<typeof drawSettingsSchema>;
+
+export const drawDefaults: DrawSettings = {
+  schema: 1,
+  title: "Last week’s mug",
+  subtitle: "",
+  by: "tickets",
+  word: "!in",
+  price: 0,
+  most: 1,
+  roles: ["viewer"],
+  times: [],
+  barred: [],
+  restShows: 0,
+  chattedMin: 0,
+  number: { from: 1, to: 100 },
+  tries: 1,
+  locks: "hand",
+  openMs: 300_000,
+  shake: true,
+  shakers: 5,
+  shakeMs: 20_000,
+  winners: 1,
+  claimMs: 60_000,
+  prizes: [],
+  answers: "all",
+};
+
+/** Somebody who is in. `paid` is what is held of their points. */
+export type Entrant = Readonly<{
+  id: string;
+  name: string;
+  roles: readonly string[];
+  tickets: number;
+  paid: number;
+  /** The number they named, and where in the order of entries they named it. */
+  guess: number | null;
+  at: number;
+  tries: number;
+}>;
+/** Keys are ids from outside behind a letter of our own: whatever somebody is called, it is an ordinary key. */
+export type Entrants = Entries<`v:${string}`, Entrant>;
+export const keyOf = (viewer: string): `v:${string}` => `v:${viewer}`;
+export type Change = Readonly<{ seq: number; atMs: number; id: string; weight: number }>;
+
+const entrants = z.preprocess(
+  (v) => (Entries.isMap(v) ? v : Entries((v ?? {}) as Record<string, Entrant>)),
+  z.custom<Entrants>((v) => Entries.isMap(v)),
+);
+const changes = z.preprocess(
+  (v) => (List.isList(v) ? v : List((v ?? []) as Change[])),
+  z.custom<List<Change>>((v) => List.isList(v)),
+);
+
+const winnerSchema = z.object({
+  index: z.int().min(0),
+  id: z.string(),
+  name: z.string(),
+  prize: z.string(),
+  guess: z.int().nullable(),
+  ticket: z.int(),
+  attempts: z.int(),
+  weight: z.int(),
+  total: z.int(),
+  state: z.enum(["drawn", "waits", "claimed", "passed"]),
+  untilMs: z.number(),
+});
+export type DrawWinner = z.infer<typeof winnerSchema>;
+
+const roundSchema = z.object({
+  n: z.int().min(1),
+  id: z.string().max(80),
+  phase: z.enum(["open", "shaking", "locked", "cancelled"]),
+  /** Points go back, part by part: to all of an open round that is cleared, or of one that was cancelled. */
+  returning: z.boolean(),
+  rehearsal: z.boolean(),
+  settings: drawSettingsSchema,
+  settingsHash: z.string(),
+  commitment: z.string(),
+  sealed: z.string(),
+  chain: z.string(),
+  openedMs: z.number(),
+  locksMs: z.number().nullable(),
+  lockedMs: z.number().nullable(),
+  lockedBy: z.enum(["time", "operator"]).nullable(),
+  /** The signal that opened it: its rows begin there. */
+  since: z.object({ seq: z.int(), atMs: z.number() }),
+  people: z.int().min(0),
+  tickets: z.int().min(0),
+  held: z.int().min(0),
+  listHash: z.string(),
+  shakenMs: z.number(),
+  shake: z.array(z.object({ id: z.string(), text: z.string() })),
+  shakeHash: z.string(),
+  target: z.object({ number: z.int(), attempts: z.int() }).nullable(),
+  winners: z.array(winnerSchema),
+});
+export type Round = z.infer<typeof roundSchema>;
+
+export const drawDurableSchema = z.object({
+  on: z.boolean(),
+  n: z.int().min(0),
+  round: roundSchema.nullable(),
+  entrants,
+  changes,
+  shows: z.int().min(0),
+  /** Who won in which show, of those that still rest. */
+  won: z.array(z.tuple([z.string(), z.int()])),
+  closedMs: z.number(),
+  results: z.array(
+    z.object({
+      n: z.int(),
+      round: z.string(),
+      title: z.string(),
+      atMs: z.number(),
+      people: z.int(),
+      tickets: z.int(),
+      winners: z.array(z.string()),
+    }),
+  ),
+});
+export type DrawDurable = z.infer<typeof drawDurableSchema>;
+export const freshDraw = (): DrawDurable => ({
+  on: true,
+  n: 0,
+  round: null,
+  entrants: Entries(),
+  changes: List(),
+  shows: 0,
+  won: [],
+  closedMs: 0,
+  results: [],
+});

@@ -1,0 +1,123 @@
+import { blanksOf, say } from "../../words/blanks";
+import { count, counted, plain, type Sentence } from "../../words/sentence";
+import { type DrawSettings, drawSettingsSchema, type DrawWinner, type Round } from "./settings";
+
+/** So many digits of a promise are told in chat: nobody finds another secret that begins alike. */
+const promiseDigits = 20;
+
+const cost = ({ price, by }: DrawSettings, pointsName: string): string =>
+  price === 0 ? "" : ` ${by === "number" ? "A number" : "A ticket"} costs ${count(price)} ${pointsName}.`;
+
+/** How to take part, in chat. */
+export function openedTold(s: DrawSettings, commitment: string, pointsName: string): string {
+  const how =
+    s.by === "number"
+      ? `write ${s.word} and a number from ${count(s.number.from)} to ${count(s.number.to)}`
+      : s.most === 1
+        ? `write ${s.word} to enter`
+        : `write ${s.word} and how many, up to ${counted(s.most, "ticket")}`;
+  return `${s.title} is open: ${how}.${cost(s, pointsName)} Promised by ${commitment.slice(0, promiseDigits)}.`;
+}
+export const lockedTold = (round: Round): string =>
+  `${round.settings.title} is locked: ${counted(round.people, "viewer")}, ${counted(round.tickets, "ticket")}. List ${round.listHash.slice(0, promiseDigits)}.${
+    round.phase === "shaking" ? ` Write anything now: the first ${count(round.settings.shakers)} of you shake the drum.` : ""
+  }`;
+export const winnerTold = ({ title, claimMs }: DrawSettings, { name, prize }: DrawWinner): string =>
+  `${name} wins ${prize === "" ? title : prize}.${claimMs > 0 ? ` @${name}, write within ${count(Math.round(claimMs / 1000))} s to claim it.` : ""}`;
+export const closedTold = (round: Round): string => `${round.settings.title} is over. Anybody can check it: round ${round.id}.`;
+
+/** The rules of a draw as sentences with blanks. */
+export function drawSentences(s: DrawSettings, pointsName = "points"): readonly Sentence[] {
+  const { whole, time, toggle, choice, roles, text } = blanksOf(drawSettingsSchema, s);
+  const lines: Sentence[] = [
+    say("title", "It is called ", text("title", "Title", "Last week’s mug"), ", and is for ", roles("roles", "Who may enter"), "."),
+    say(
+      "by",
+      "Winners are drawn ",
+      choice("by", "What winners are drawn by", { tickets: "from all tickets", number: "by the number nearest to one that is drawn" }),
+      "; who writes ",
+      text("word", "Chat word", "!in"),
+      s.by === "tickets" ? " is in." : " and a number is in.",
+    ),
+  ];
+  if (s.by === "tickets")
+    lines.push(
+      say(
+        "tickets",
+        "One viewer has up to ",
+        whole("most", "Most tickets of one viewer"),
+        s.most === 1 ? " ticket, for " : " tickets, each for ",
+        whole("price", `Price in ${pointsName}; 0 for none`),
+        ` ${pointsName}.`,
+      ),
+    );
+  else
+    lines.push(
+      say(
+        "number",
+        "Numbers go from ",
+        whole("number.from", "Lowest number"),
+        " to ",
+        whole("number.to", "Highest number"),
+        "; one may be named ",
+        whole("tries", "How often one may name a number"),
+        s.tries === 1 ? " time, for " : " times, each for ",
+        whole("price", `Price in ${pointsName}; 0 for none`),
+        ` ${pointsName}.`,
+      ),
+    );
+  lines.push(
+    s.locks === "time"
+      ? say(
+          "locks",
+          "It locks ",
+          choice("locks", "What locks it", { hand: "by hand", time: "by itself" }),
+          " after ",
+          time("openMs", "How long it is open"),
+          ".",
+        )
+      : say("locks", "It locks ", choice("locks", "What locks it", { hand: "by hand", time: "by itself" }), "."),
+    s.shake
+      ? say(
+          "shake",
+          "After the lock, viewers ",
+          toggle("shake", "Whether viewers shake the drum", "shake the drum", "do nothing more"),
+          ": the first ",
+          whole("shakers", "How many viewers shake it"),
+          " to write within ",
+          time("shakeMs", "Time for shaking"),
+          " have a hand in the result.",
+        )
+      : say(
+          "shake",
+          "After the lock, viewers ",
+          toggle("shake", "Whether viewers shake the drum", "shake the drum", "do nothing more"),
+          ".",
+        ),
+    say(
+      "winners",
+      "There ",
+      s.winners === 1 ? "is " : "are ",
+      whole("winners", "How many winners"),
+      s.winners === 1 ? " winner, who " : " winners; each ",
+      s.claimMs > 0 ? "must write within " : "need not answer: ",
+      time("claimMs", "Time to claim; 0 for no such need"),
+      s.claimMs > 0 ? ", or the next is drawn." : ".",
+    ),
+    say(
+      "rest",
+      "Somebody who won can’t win again for ",
+      whole("restShows", "Shows for which a winner rests; 0 for none"),
+      s.restShows === 1 ? " show, and must have written within " : " shows, and must have written within ",
+      whole("chattedMin", "Minutes within which somebody wrote; 0 for no such need"),
+      s.chattedMin === 0 ? " minutes (0: no such need)." : s.chattedMin === 1 ? " minute." : " minutes.",
+    ),
+  );
+  return lines;
+}
+export const rulesTold = (s: DrawSettings, pointsName: string): string =>
+  drawSentences(s, pointsName)
+    .filter((l) => l.id !== "rest" || s.restShows > 0 || s.chattedMin > 0)
+    .map(plain)
+    .join(" ")
+    .slice(0, 380);
