@@ -192,6 +192,8 @@ test("the tape is planned by hand: dragged, moved by keys, undone, started early
   await expect(gold).toContainText(/minute \d+/);
   await page.mouse.up();
   await expect(page.getByText(/Golden flock is planned for minute 2\d/)).toBeVisible();
+  // The tape has heard of it too, or it would still say 20 from before.
+  await expect(gold).toHaveAttribute("data-minute", /^2[1-9]$/);
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(gold).toHaveAttribute("data-minute", "20");
   const handle = page.getByRole("button", { name: /^Golden flock, / });

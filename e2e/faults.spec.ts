@@ -83,8 +83,9 @@ test("who signs out sees nothing more, in any tab; who ends a session elsewhere 
   await signIn(page);
   const other = await context.newPage();
   const open = new Set<WebSocket>();
+  // Those that are told something: one that asks again, and is turned away, is none.
   other.on("websocket", (ws) => {
-    open.add(ws);
+    ws.on("framereceived", ({ payload }) => String(payload).includes('"gone"') || open.add(ws));
     ws.on("close", () => open.delete(ws));
   });
   await other.goto(`${base}/run`);
