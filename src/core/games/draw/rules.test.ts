@@ -10,7 +10,8 @@ import { emptyLedgerView } from "../../rewards/ledger-view";
 import type { Role } from "../../signals/signal";
 import { drawNoteInWords } from "./notes";
 import { drawRows } from "./rows";
-import { drawDue, drawStep, returnedAtOnce } from "./rules";
+import { returnedAtOnce } from "./entrants";
+import { drawDue, drawStep } from "./rules";
 import { type DrawDurable, drawDefaults, drawDurableSchema, type DrawSettings, drawSettingsSchema, freshDraw } from "./settings";
 
 const settingsOf = (part: Partial<DrawSettings> = {}): DrawSettings =>
