@@ -155,3 +155,23 @@ describe("the drum", () => {
     expect(done.ok && new Set(done.value.map((w) => w.id)).size).toBe(1_000);
   });
 });
+
+test("what is written by hand for speed is the canonical form, whatever ids and numbers there are", () =>
+  fc.assert(
+    fc.property(
+      fc.string({ unit: "binary" }),
+      fc.integer({ min: 0, max: Number.MAX_SAFE_INTEGER }),
+      fc.integer(),
+      fc.nat(),
+      (id, seq, atMs, weight) => {
+        const change = { weight, seq, id, atMs };
+        const link = "ab".repeat(32);
+        const text = createHash("sha256")
+          .update(canonical([link, change]), "utf8")
+          .digest("hex");
+        expect(nextLink(link, change)).toBe(text);
+        const list = [{ weight, id }];
+        return listHash(list) === createHash("sha256").update(canonical(list), "utf8").digest("hex");
+      },
+    ),
+  ));

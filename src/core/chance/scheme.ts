@@ -30,7 +30,11 @@ export type ListChange = Readonly<{ seq: number; atMs: number; id: string; weigh
 export type Opening = Readonly<{ round: string; commitment: string; settings: string }>;
 /** The chain begins with what was promised, so that no chain fits another round. */
 export const firstLink = (opening: Opening): string => hashOf(canonical(opening));
-export const nextLink = (link: string, change: ListChange): string => hashOf(canonical([link, change]));
+/** Canonical by hand, since there are as many as there are entries: names in their order, numbers and texts as JSON has them. */
+export const nextLink = (link: string, { seq, atMs, id, weight }: ListChange): string =>
+  hashOf(
+    `["${link}",{"atMs":${JSON.stringify(atMs)},"id":${JSON.stringify(id)},"seq":${JSON.stringify(seq)},"weight":${JSON.stringify(weight)}}]`,
+  );
 
 export type Ticket = Readonly<{ id: string; weight: number }>;
 const byId = (a: Ticket, b: Ticket): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
@@ -43,7 +47,9 @@ export function listOf(changes: readonly ListChange[]): readonly Ticket[] {
     .map(([id, weight]) => ({ id, weight }))
     .sort(byId);
 }
-export const listHash = (list: readonly Ticket[]): string => hashOf(canonical(list));
+/** The same: what JSON writes of a list whose names come in this order is canonical. */
+const listText = (list: readonly Ticket[]): string => JSON.stringify(list.map(({ id, weight }) => ({ id, weight })));
+export const listHash = (list: readonly Ticket[]): string => hashOf(listText(list));
 
 /** The first messages after the lock, one of each of several viewers: what nobody knew when the secret was made. */
 export type Shake = Readonly<{ id: string; text: string }>;
@@ -59,14 +65,28 @@ export type Drawn = Readonly<{
 }>;
 export type DrawKey = Readonly<{ secret: Uint8Array; round: string; list: string; shake: string }>;
 
+/** Key, round, list and shake are mixed in once, not once for each draw. */
+type Keyed = Readonly<{ prefix: string; mac: ReturnType<typeof hmac.create> }>;
+const keys = new WeakMap<Uint8Array, Keyed>();
+function keyedBy({ secret, round, list, shake }: DrawKey): Keyed["mac"] {
+  const prefix = `${round}:${list}:${shake}:`;
+  let keyed = keys.get(secret);
+  if (keyed?.prefix !== prefix) keys.set(secret, (keyed = { prefix, mac: hmac.create(sha256, secret).update(utf8ToBytes(prefix)) }));
+  return keyed.mac;
+}
+
 /** Draw number `index` among `total` tickets. Refused: `chance/none` where none are left, `chance/too-many` beyond 2^53 - 1. */
-export function drawTicket({ secret, round, list, shake }: DrawKey, index: number, total: number): Result<Drawn> {
+export function drawTicket(key: DrawKey, index: number, total: number): Result<Drawn> {
   if (total < 1) return refused("chance/none");
   if (!Number.isSafeInteger(total)) return refused("chance/too-many");
   const whole = BigInt(total);
   const fair = (2n ** 64n / whole) * whole;
+  const keyed = keyedBy(key);
   for (let attempts = 0; ; attempts += 1) {
-    const mac = hmac(sha256, secret, utf8ToBytes(`${round}:${list}:${shake}:${index}:${attempts}`));
+    const mac = keyed
+      .clone()
+      .update(utf8ToBytes(`${index}:${attempts}`))
+      .digest();
     let x = 0n;
     for (let i = 0; i < 8; i += 1) x = x * 256n + BigInt(mac[i] ?? 0);
     if (x < fair) return ok({ ticket: Number(x % whole), attempts });
