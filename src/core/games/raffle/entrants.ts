@@ -4,7 +4,7 @@ import type { Entry } from "../../points/ledger";
 import type { Viewer } from "../../signals/signal";
 import { held, returned, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
-import { type Entrant, freshDraw, keyOf, type Round } from "./settings";
+import { type Entrant, freshRaffle, keyOf, type Round } from "./settings";
 
 /** So many get their points back in one part: others are served between two parts. */
 export const returnedAtOnce = 250;
@@ -21,21 +21,21 @@ export function entered(
   const { most, by } = round.settings;
   const facts = { tickets: came.entrant.tickets, most, guess: came.entrant.guess, people: next.round.people };
   return {
-    ...still(at, [{ did: by === "number" ? "draw/guessed" : "draw/entered", count: came.more, subject: viewer.name, facts }]),
+    ...still(at, [{ did: by === "number" ? "raffle/guessed" : "raffle/entered", count: came.more, subject: viewer.name, facts }]),
     durable: { ...durable, round: next.round, entrants: next.entrants, changes: next.changes },
     kept: [next.kept],
-    orders: [{ do: "emit", what: "draw/entered", viewer, amount: came.entrant.tickets, text: round.settings.title }],
+    orders: [{ do: "emit", what: "raffle/entered", viewer, amount: came.entrant.tickets, text: round.settings.title }],
     ...(came.cost === 0 ? {} : { booking: booked([held(round, viewer.id, came.cost, seq, atMs)], [{ id: viewer.id, name: viewer.name }]) }),
   };
 }
 
 export function removed(at: At, round: Round, viewer: string, atMs: number): Outcome {
   const e = at.durable.entrants.get(keyOf(viewer));
-  if (e === undefined) return no(at, "draw/not-in", { viewer });
+  if (e === undefined) return no(at, "raffle/not-in", { viewer });
   const next = withEntrant(round, at.durable, viewer, null, atMs);
   const entries = e.paid === 0 ? [] : [returned(round, viewer, e.paid, atMs, `out.${next.changes.size}`)];
   return {
-    ...still(at, [{ did: "draw/removed", count: e.tickets, subject: e.name, facts: { paid: e.paid } }]),
+    ...still(at, [{ did: "raffle/removed", count: e.tickets, subject: e.name, facts: { paid: e.paid } }]),
     durable: { ...at.durable, round: next.round, entrants: next.entrants, changes: next.changes },
     kept: [next.kept],
     ...(entries.length === 0 ? {} : { booking: booked(entries, [{ id: viewer, name: e.name }]) }),
@@ -65,9 +65,9 @@ export function added(
     ({ round, entrants, changes } = next);
     kept.push(next.kept);
   }
-  if (kept.length === 0) return no(at, "draw/nobody-added", { left: full });
+  if (kept.length === 0) return no(at, "raffle/nobody-added", { left: full });
   return {
-    ...still(at, [{ did: "draw/added", count: kept.length, facts: { left: full } }]),
+    ...still(at, [{ did: "raffle/added", count: kept.length, facts: { left: full } }]),
     durable: { ...at.durable, round, entrants, changes },
     kept,
   };
@@ -96,7 +96,7 @@ export function giveBack(at: At, round: Round, atMs: number, ctx: StepContext): 
   if (round.phase !== "cancelled") return { ...outcome, durable: { ...durable, round: { ...now, returning: false }, entrants, changes } };
   // The secret is told here too: anybody sees that there was nothing to hide.
   const secret = ctx.vault.open(round.id, round.sealed);
-  const fresh = freshDraw();
+  const fresh = freshRaffle();
   return {
     ...outcome,
     durable: { ...durable, round: null, entrants: fresh.entrants, changes: fresh.changes, closedMs: atMs },

@@ -8,18 +8,25 @@ import { bareContext, type Kept } from "../../module/module";
 import { changesOf, type Entry, isBalanced } from "../../points/ledger";
 import { emptyLedgerView } from "../../rewards/ledger-view";
 import type { Role } from "../../signals/signal";
-import { drawNoteInWords } from "./notes";
-import { drawRows } from "./rows";
+import { raffleNoteInWords } from "./notes";
+import { raffleRows } from "./rows";
 import { returnedAtOnce } from "./entrants";
-import { drawDue, drawStep } from "./rules";
-import { type DrawDurable, drawDefaults, drawDurableSchema, type DrawSettings, drawSettingsSchema, freshDraw } from "./settings";
+import { raffleDue, raffleStep } from "./rules";
+import {
+  type RaffleDurable,
+  raffleDefaults,
+  raffleDurableSchema,
+  type RaffleSettings,
+  raffleSettingsSchema,
+  freshRaffle,
+} from "./settings";
 
-const settingsOf = (part: Partial<DrawSettings> = {}): DrawSettings =>
-  drawSettingsSchema.parse({ ...drawDefaults, shake: false, claimMs: 0, ...part });
+const settingsOf = (part: Partial<RaffleSettings> = {}): RaffleSettings =>
+  raffleSettingsSchema.parse({ ...raffleDefaults, shake: false, claimMs: 0, ...part });
 
 /** An evening with a draw, and the ledger it moves points in; everybody begins with 1,000. */
-function evening(settings: DrawSettings) {
-  let durable: DrawDurable = freshDraw();
+function evening(settings: RaffleSettings) {
+  let durable: RaffleDurable = freshRaffle();
   let transient = { chatted: Entries<`v:${string}`, number>() };
   let seq = 0;
   const entries: Entry[] = [];
@@ -31,14 +38,14 @@ function evening(settings: DrawSettings) {
   const run = (signal: object, atMs: number) => {
     seq += 1;
     const ctx = bareContext(emoteIndex([]), { ledgerView: { ...emptyLedgerView, balance }, gameName: () => "The draw" });
-    const outcome = drawStep(deepFreeze({ settings, durable, transient }), { seq, atMs, id: `s${seq}`, ...signal } as never, ctx);
+    const outcome = raffleStep(deepFreeze({ settings, durable, transient }), { seq, atMs, id: `s${seq}`, ...signal } as never, ctx);
     ({ durable, transient } = outcome);
     entries.push(...(outcome.booking?.entries ?? []));
     rows.push(...(outcome.kept ?? []));
     return {
       ...outcome,
       codes: outcome.notes.map((n) => n.refusal?.code ?? n.did),
-      words: outcome.notes.map(drawNoteInWords),
+      words: outcome.notes.map(raffleNoteInWords),
       says: (outcome.orders ?? []).flatMap((o) => (o.do === "say" ? [o.text] : [])),
       told: (outcome.orders ?? []).flatMap((o) => (o.do === "emit" ? [o.what] : [])),
     };
@@ -53,7 +60,7 @@ function evening(settings: DrawSettings) {
     command: (command: object, atMs = 1_000) => run({ kind: "command", gameId: "mug", by: "kilnkeeper", viewer: null, command }, atMs),
     timer: (atMs: number) => run({ kind: "timer", moduleId: "mug" }, atMs),
     live: () => run({ kind: "live", viewer: null }, 0),
-    due: () => drawDue(settings, durable),
+    due: () => raffleDue(settings, durable),
   };
 }
 const proofIn = (rows: readonly Kept[]): unknown => (rows.at(-1)?.body as { proof: unknown }).proof;
@@ -69,7 +76,7 @@ describe("entering", () => {
     expect(e.say("ada", "!IN 3").words).toEqual(["ticket 4 of 5"]);
     expect(e.say("ada", "!in 9").words).toEqual(["ticket 5 of 5"]);
     expect(e.say("ada", "!in").words).toEqual(["you hold all 5 tickets"]);
-    for (const text of ["!in 0", "!in -1", "!in 5000"]) expect(e.say("bo", text).codes).toEqual(["draw/how-many"]);
+    for (const text of ["!in 0", "!in -1", "!in 5000"]) expect(e.say("bo", text).codes).toEqual(["raffle/how-many"]);
     expect(e.say("bo", "i am in").codes).toEqual([]);
     expect(e.at().round).toMatchObject({ people: 1, tickets: 5 });
   });
@@ -78,9 +85,9 @@ describe("entering", () => {
     e.command({ do: "open" });
     e.say("ada", "!in", 5_000);
     // At the very instant of the lock the order of arrival decides.
-    expect(e.say("bo", "!in", 6_000).codes).toEqual(["draw/entered"]);
+    expect(e.say("bo", "!in", 6_000).codes).toEqual(["raffle/entered"]);
     e.command({ do: "lock" }, 6_000);
-    expect(e.say("cy", "!in", 6_000).codes).toEqual(["draw/late"]);
+    expect(e.say("cy", "!in", 6_000).codes).toEqual(["raffle/late"]);
     expect(e.say("cy", "!in", 9_000).words).toEqual(["it was locked 3 s before your message"]);
     expect(e.say("cy", "!in", 90_000).words).toEqual(["nothing is open to enter"]);
     expect(e.at().round?.people).toBe(2);
@@ -89,10 +96,10 @@ describe("entering", () => {
     const e = evening(settingsOf({ roles: ["member"], barred: ["troll"], chattedMin: 5, restShows: 2 }));
     e.live();
     e.command({ do: "open" }, 1_000_000);
-    expect(e.say("ada", "!in", 1_000_000).codes).toEqual(["draw/role"]);
-    expect(e.say("troll", "!in", 1_000_000, ["member"]).codes).toEqual(["draw/barred"]);
+    expect(e.say("ada", "!in", 1_000_000).codes).toEqual(["raffle/role"]);
+    expect(e.say("troll", "!in", 1_000_000, ["member"]).codes).toEqual(["raffle/barred"]);
     expect(e.say("bo", "!in", 1_000_000, ["member"]).words).toEqual(["only who wrote within the last 5 minutes can enter"]);
-    expect(e.say("bo", "!in", 1_060_000, ["member"]).codes).toEqual(["draw/entered"]);
+    expect(e.say("bo", "!in", 1_060_000, ["member"]).codes).toEqual(["raffle/entered"]);
     for (const act of ["lock", "draw", "close", "open"]) e.command({ do: act }, 1_100_000);
     expect(e.say("bo", "!in", 1_101_000, ["member"]).words).toEqual(["you won lately: again in 2 shows"]);
   });
@@ -113,7 +120,7 @@ describe("entering", () => {
   test("names that look like something else are names", () => {
     const e = evening(settingsOf());
     e.command({ do: "open" });
-    for (const who of ["__proto__", "constructor", "ａｄａ", "ada"]) expect(e.say(who, "!in").codes).toEqual(["draw/entered"]);
+    for (const who of ["__proto__", "constructor", "ａｄａ", "ada"]) expect(e.say(who, "!in").codes).toEqual(["raffle/entered"]);
     expect(e.at().round?.people).toBe(4);
     for (const act of ["lock", "draw", "close"]) e.command({ do: act });
     expect(checkProof(JSON.parse(JSON.stringify(proofIn(e.rows)))).holds).toBe(true);
@@ -148,7 +155,7 @@ describe("from lock to result", () => {
     e.command({ do: "open" });
     e.say("ada", "!in");
     expect(e.command({ do: "lock" }, 2_000).says[0]).toContain("the first 2 of you shake the drum");
-    expect(e.command({ do: "draw" }, 2_500).codes).toEqual(["draw/shaking"]);
+    expect(e.command({ do: "draw" }, 2_500).codes).toEqual(["raffle/shaking"]);
     e.say("bo", "left", 3_000);
     expect(e.say("bo", "right", 3_500).codes).toEqual([]);
     e.say("cy", "up", 4_000);
@@ -168,7 +175,7 @@ describe("from lock to result", () => {
     e.command({ do: "open" }, 1_000);
     e.say("ada", "!in");
     expect(e.due()).toBe(61_000);
-    expect(e.timer(999_000).told).toEqual(["draw/locked"]);
+    expect(e.timer(999_000).told).toEqual(["raffle/locked"]);
   });
   test("who does not answer in time is passed over and kept; the next is drawn", () => {
     const e = evening(settingsOf({ claimMs: 30_000, winners: 1 }));
@@ -178,12 +185,12 @@ describe("from lock to result", () => {
     e.command({ do: "draw" }, 3_000);
     const first = e.at().round!.winners[0]!.id;
     expect(e.due()).toBe(33_001);
-    expect(e.timer(33_001).told).toEqual(["draw/drawn"]);
+    expect(e.timer(33_001).told).toEqual(["raffle/drawn"]);
     const [passed, second] = e.at().round!.winners;
     expect([passed?.state, second?.state]).toEqual(["passed", "waits"]);
     expect(second?.id).not.toBe(first);
     expect(e.say(second!.id, "me!", 34_000).words).toEqual([`${second!.id} claimed it`]);
-    expect(e.command({ do: "draw" }, 35_000).codes).toEqual(["draw/all-drawn"]);
+    expect(e.command({ do: "draw" }, 35_000).codes).toEqual(["raffle/all-drawn"]);
     e.command({ do: "close" }, 36_000);
     expect((e.rows.at(-1)?.body as { label: string }).label).toBe(second!.id);
     expect(checkProof(proofIn(e.rows)).holds).toBe(true);
@@ -200,14 +207,14 @@ describe("from lock to result", () => {
     for (let i = 0; i < 3; i += 1) e.command({ do: "draw" });
     expect(e.at().round?.winners.map((w) => w.prize)).toEqual(["Tall vase", "Mug", "Mug"]);
     expect(new Set(e.at().round?.winners.map((w) => w.id)).size).toBe(3);
-    expect(e.command({ do: "draw" }).codes).toEqual(["draw/all-drawn"]);
+    expect(e.command({ do: "draw" }).codes).toEqual(["raffle/all-drawn"]);
   });
   test("nobody in: nothing can be drawn, and it can still be closed", () => {
     const e = evening(settingsOf({ shake: true }));
     e.command({ do: "open" });
     e.command({ do: "lock" });
     expect(e.command({ do: "draw" }).words).toEqual(["nobody is in"]);
-    expect(e.command({ do: "close" }).codes).toEqual(["draw/closed"]);
+    expect(e.command({ do: "close" }).codes).toEqual(["raffle/closed"]);
   });
   test("the nearest number wins, the earlier where two are as near; a changed guess counts from its change", () => {
     const e = evening(settingsOf({ by: "number", number: { from: 1, to: 10 }, tries: 2 }));
@@ -236,7 +243,7 @@ describe("points", () => {
     for (const who of people) e.say(who, "!in 2");
     expect(e.at().round?.held).toBe(people.length * 200);
     e.command({ do: "cancel" });
-    expect(e.command({ do: "draw" }).codes).toEqual(["draw/none"]);
+    expect(e.command({ do: "draw" }).codes).toEqual(["raffle/none"]);
     let parts = 0;
     while (e.due() === 0) {
       e.timer(5_000);
@@ -252,10 +259,10 @@ describe("points", () => {
     e.command({ do: "open" });
     e.say("ada", "!in");
     e.command({ do: "clear" });
-    expect(e.say("bo", "!in").codes).toEqual(["draw/clearing"]);
+    expect(e.say("bo", "!in").codes).toEqual(["raffle/clearing"]);
     e.timer(2_000);
     expect([e.balance("ada"), e.at().round?.people, e.due()]).toEqual([1_000, 0, null]);
-    expect(e.say("ada", "!in").codes).toEqual(["draw/entered"]);
+    expect(e.say("ada", "!in").codes).toEqual(["raffle/entered"]);
     e.command({ do: "clear" });
     e.timer(3_000);
     expect(new Set(e.entries.map((x) => x.key)).size).toBe(e.entries.length);
@@ -290,10 +297,10 @@ test("whatever is done in whatever order: points are never made or lost, what is
         expect(changesOf(e.entries).find((p) => p.account === "held")?.amount ?? 0).toBe(round === null ? 0 : paid);
         expect(["ada", "bo", "cy"].every((who) => e.balance(who) >= 0)).toBe(true);
       }
-      const stored = JSON.parse(JSON.stringify(drawRows.stored(e.at()))) as unknown;
+      const stored = JSON.parse(JSON.stringify(raffleRows.stored(e.at()))) as unknown;
       const rows = e.rows.slice(roundFrom).flatMap((r, seq) => (r.kind === "entry" ? [{ ...r, seq }] : []));
-      const whole = drawRows.recall(
-        drawDurableSchema.parse(stored) as DrawDurable,
+      const whole = raffleRows.recall(
+        raffleDurableSchema.parse(stored) as RaffleDurable,
         e.at().round === null ? [] : JSON.parse(JSON.stringify(rows)),
       );
       expect(JSON.stringify([...whole.entrants.entries()].sort())).toBe(JSON.stringify([...e.at().entrants.entries()].sort()));

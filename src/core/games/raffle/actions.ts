@@ -2,7 +2,7 @@ import { actionsOf } from "../../module/action";
 import type { CommandOf } from "../../module/fields";
 
 /** What one can make a draw do by button, key, rule or word; entrants are handled by commands of their own. */
-export const drawActions = actionsOf({
+export const raffleActions = actionsOf({
   open: {
     label: "Open",
     form: "Open {game}",
@@ -55,8 +55,8 @@ export const drawActions = actionsOf({
     done: "Chat was told the rules.",
   },
 });
-export type DrawCommand =
-  | CommandOf<typeof drawActions>
+export type RaffleCommand =
+  | CommandOf<typeof raffleActions>
   | Readonly<{ do: "switch"; on: boolean }>
   | Readonly<{ do: "remove"; viewer: string }>
   | Readonly<{ do: "add"; viewers: readonly Readonly<{ id: string; name: string; tickets: number }>[] }>

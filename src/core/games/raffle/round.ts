@@ -7,7 +7,7 @@ import { done } from "../../points/ledger";
 import type { MessageSignal, Role, Signal } from "../../signals/signal";
 import { settingsAnnounced, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
-import { type DrawSettings, freshDraw, type Round } from "./settings";
+import { type RaffleSettings, freshRaffle, type Round } from "./settings";
 import { closedTold, lockedTold, openedTold } from "./words";
 
 export const mostResults = 20;
@@ -17,7 +17,7 @@ export function shaken(at: At, round: Round, signal: MessageSignal): Outcome {
   if (round.shake.some((s) => s.id === signal.viewer.id)) return still(at);
   const shake = [...round.shake, { id: signal.viewer.id, text: signal.text.slice(0, 500) }];
   const next: Round = { ...round, shake };
-  const outcome = still(at, [{ did: "draw/shook", count: shake.length, subject: signal.viewer.name }]);
+  const outcome = still(at, [{ did: "raffle/shook", count: shake.length, subject: signal.viewer.name }]);
   return shake.length >= round.settings.shakers ? stopShaking(at, next, outcome) : { ...outcome, durable: { ...at.durable, round: next } };
 }
 export const stopShaking = (at: At, round: Round, outcome: Outcome): Outcome => ({
@@ -58,13 +58,13 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
     target: null,
     winners: [],
   };
-  const fresh = freshDraw();
+  const fresh = freshRaffle();
   return {
-    ...still(at, [{ did: "draw/opened", count: 1, subject: settings.title }]),
+    ...still(at, [{ did: "raffle/opened", count: 1, subject: settings.title }]),
     durable: { ...durable, n, round, entrants: fresh.entrants, changes: fresh.changes },
     orders: [
       { do: "say", text: openedTold(settings, commitment, ctx.pointsName) },
-      { do: "emit", what: "draw/opened", viewer: null, amount: n, text: settings.title },
+      { do: "emit", what: "raffle/opened", viewer: null, amount: n, text: settings.title },
     ],
   };
 }
@@ -93,22 +93,22 @@ export function locked(at: At, open: Round, by: "time" | "operator", atMs: numbe
   };
   const orders: Order[] = [
     { do: "say", text: lockedTold(shut) },
-    { do: "emit", what: "draw/locked", viewer: null, amount: round.people, text: title },
+    { do: "emit", what: "raffle/locked", viewer: null, amount: round.people, text: title },
   ];
   return {
-    ...still(at, [{ did: "draw/locked", count: round.people, facts: { tickets: round.tickets } }]),
+    ...still(at, [{ did: "raffle/locked", count: round.people, facts: { tickets: round.tickets } }]),
     durable: { ...at.durable, round: shut, entrants, changes },
     kept,
     orders,
   };
 }
-const timesOf = ({ times }: DrawSettings, roles: readonly Role[]): number =>
+const timesOf = ({ times }: RaffleSettings, roles: readonly Role[]): number =>
   times.reduce((most, t) => (roles.includes(t.role) ? Math.max(most, t.times) : most), 1);
 
 /** What was held is spent, the secret is told, and the round is kept with its proof. */
 export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Outcome {
-  if (round.phase === "cancelled") return no(at, "draw/none");
-  if (round.phase !== "locked") return no(at, round.phase === "open" ? "draw/not-locked" : "draw/shaking");
+  if (round.phase === "cancelled") return no(at, "raffle/none");
+  if (round.phase !== "locked") return no(at, round.phase === "open" ? "raffle/not-locked" : "raffle/shaking");
   const { durable } = at;
   const winners = round.winners.filter((w) => w.state !== "passed");
   const secret = ctx.vault.open(round.id, round.sealed);
@@ -124,9 +124,9 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
     tickets: round.tickets,
     winners: names,
   };
-  const fresh = freshDraw();
+  const fresh = freshRaffle();
   return {
-    ...still(at, [{ did: "draw/closed", count: names.length, subject: round.settings.title }]),
+    ...still(at, [{ did: "raffle/closed", count: names.length, subject: round.settings.title }]),
     durable: {
       ...durable,
       round: null,
@@ -160,7 +160,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
     ],
     orders: [
       ...(names.length === 0 ? [] : [{ do: "say" as const, text: closedTold(round) }]),
-      { do: "emit", what: "draw/closed", viewer: null, amount: names.length, text: round.settings.title },
+      { do: "emit", what: "raffle/closed", viewer: null, amount: names.length, text: round.settings.title },
     ],
     ...(entries.length === 0 ? {} : { booking: booked(entries, []) }),
   };

@@ -1,15 +1,16 @@
+import type { Hint } from "../../module/game";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
-import { type DrawSettings, drawSettingsSchema, type DrawWinner, type Round } from "./settings";
+import { type RaffleSettings, raffleSettingsSchema, type RaffleWinner, type Round } from "./settings";
 
 /** So many digits of a promise are told in chat: nobody finds another secret that begins alike. */
 const promiseDigits = 20;
 
-const cost = ({ price, by }: DrawSettings, pointsName: string): string =>
+const cost = ({ price, by }: RaffleSettings, pointsName: string): string =>
   price === 0 ? "" : ` ${by === "number" ? "A number" : "A ticket"} costs ${count(price)} ${pointsName}.`;
 
 /** How to take part, in chat. */
-export function openedTold(s: DrawSettings, commitment: string, pointsName: string): string {
+export function openedTold(s: RaffleSettings, commitment: string, pointsName: string): string {
   const how =
     s.by === "number"
       ? `write ${s.word} and a number from ${count(s.number.from)} to ${count(s.number.to)}`
@@ -22,13 +23,13 @@ export const lockedTold = (round: Round): string =>
   `${round.settings.title} is locked: ${counted(round.people, "viewer")}, ${counted(round.tickets, "ticket")}. List ${round.listHash.slice(0, promiseDigits)}.${
     round.phase === "shaking" ? ` Write anything now: the first ${count(round.settings.shakers)} of you shake the drum.` : ""
   }`;
-export const winnerTold = ({ title, claimMs }: DrawSettings, { name, prize }: DrawWinner): string =>
+export const winnerTold = ({ title, claimMs }: RaffleSettings, { name, prize }: RaffleWinner): string =>
   `${name} wins ${prize === "" ? title : prize}.${claimMs > 0 ? ` @${name}, write within ${count(Math.round(claimMs / 1000))} s to claim it.` : ""}`;
 export const closedTold = (round: Round): string => `${round.settings.title} is over. Anybody can check it: round ${round.id}.`;
 
 /** The rules of a draw as sentences with blanks. */
-export function drawSentences(s: DrawSettings, pointsName = "points"): readonly Sentence[] {
-  const { whole, time, toggle, choice, roles, text } = blanksOf(drawSettingsSchema, s);
+export function raffleSentences(s: RaffleSettings, pointsName = "points"): readonly Sentence[] {
+  const { whole, time, toggle, choice, roles, text } = blanksOf(raffleSettingsSchema, s);
   const lines: Sentence[] = [
     say("title", "It is called ", text("title", "Title", "Last week’s mug"), ", and is for ", roles("roles", "Who may enter"), "."),
     say(
@@ -115,9 +116,42 @@ export function drawSentences(s: DrawSettings, pointsName = "points"): readonly 
   );
   return lines;
 }
-export const rulesTold = (s: DrawSettings, pointsName: string): string =>
-  drawSentences(s, pointsName)
+export const rulesTold = (s: RaffleSettings, pointsName: string): string =>
+  raffleSentences(s, pointsName)
     .filter((l) => l.id !== "rest" || s.restShows > 0 || s.chattedMin > 0)
     .map(plain)
     .join(" ")
     .slice(0, 380);
+
+/** Settings that will disappoint, said before anybody enters. */
+export function raffleHints(s: RaffleSettings): readonly Hint[] {
+  const hints: Hint[] = [];
+  const prizes = s.prizes.reduce((sum, p) => sum + p.count, 0);
+  if (s.prizes.length > 0 && prizes < s.winners)
+    hints.push({
+      id: "prizes",
+      text: `There are ${counted(s.winners, "winner")} and ${counted(prizes, "prize")}: the last win the title alone.`,
+      path: "winners",
+    });
+  if (s.prizes.length > 0 && prizes > s.winners)
+    hints.push({
+      id: "winners",
+      text: `There are ${counted(prizes, "prize")} and ${counted(s.winners, "winner")}: the last prizes stay.`,
+      path: "winners",
+    });
+  if (s.claimMs > 0 && s.claimMs < 15_000)
+    hints.push({
+      id: "claim",
+      text: "The broadcast reaches viewers some seconds late: in less than 15 s few can answer.",
+      path: "claimMs",
+    });
+  if (!s.shake)
+    hints.push({
+      id: "shake",
+      text: "Nobody but you has a hand in the result. Let viewers shake the drum, and nobody can doubt it.",
+      path: "shake",
+    });
+  if (s.by === "number" && s.number.to - s.number.from < 9)
+    hints.push({ id: "number", text: "So few numbers are there that many name the same; the earliest of them wins.", path: "number.to" });
+  return hints;
+}

@@ -2,38 +2,38 @@ import { drawTicket, Drum, listOf } from "../../chance/scheme";
 import type { StepContext } from "../../module/module";
 import type { Role, Viewer } from "../../signals/signal";
 import { type At, no, type Outcome, still } from "./outcome";
-import { type DrawSettings, type DrawWinner, type Entrant, keyOf, type Round } from "./settings";
+import { type RaffleSettings, type RaffleWinner, type Entrant, keyOf, type Round } from "./settings";
 import { winnerTold } from "./words";
 
 /** A winner who writes in time has claimed it. */
 export function claim(at: At, round: Round, viewer: Viewer, atMs: number): Outcome | null {
   const place = round.winners.findIndex((w) => w.state === "waits" && w.id === viewer.id && atMs <= w.untilMs);
   if (place < 0) return null;
-  const winners = round.winners.map((w, i): DrawWinner => (i === place ? { ...w, state: "claimed" } : w));
+  const winners = round.winners.map((w, i): RaffleWinner => (i === place ? { ...w, state: "claimed" } : w));
   return {
-    ...still(at, [{ did: "draw/claimed", count: 1, subject: viewer.name, facts: { prize: round.winners[place]?.prize ?? "" } }]),
+    ...still(at, [{ did: "raffle/claimed", count: 1, subject: viewer.name, facts: { prize: round.winners[place]?.prize ?? "" } }]),
     durable: { ...at.durable, round: { ...round, winners } },
-    orders: [{ do: "emit", what: "draw/claimed", viewer, amount: place + 1, text: round.winners[place]?.prize ?? "" }],
+    orders: [{ do: "emit", what: "raffle/claimed", viewer, amount: place + 1, text: round.winners[place]?.prize ?? "" }],
   };
 }
 
 /** The next winner: by the next ticket out of the drum, or the next nearest to the number that was drawn. */
 export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Outcome {
-  if (round.phase === "open") return no(at, "draw/not-locked");
-  if (round.phase === "shaking") return no(at, "draw/shaking");
-  if (round.phase === "cancelled") return no(at, "draw/none");
+  if (round.phase === "open") return no(at, "raffle/not-locked");
+  if (round.phase === "shaking") return no(at, "raffle/shaking");
+  if (round.phase === "cancelled") return no(at, "raffle/none");
   const standing = round.winners.filter((w) => w.state !== "passed").length;
-  if (standing >= round.settings.winners) return no(at, "draw/all-drawn");
+  if (standing >= round.settings.winners) return no(at, "raffle/all-drawn");
   const secret = ctx.vault.open(round.id, round.sealed);
-  if (secret === null) return no(at, "draw/secret-lost");
+  if (secret === null) return no(at, "raffle/secret-lost");
   const key = { secret, round: round.id, list: round.listHash, shake: round.shakeHash };
   const index = round.winners.length;
   const next = round.settings.by === "number" ? nearest(at, round, key) : fromDrum(at, round, key, index);
-  if (next === null) return no(at, "draw/nobody");
+  if (next === null) return no(at, "raffle/nobody");
   const e = at.durable.entrants.get(keyOf(next.id));
   const prize = prizeAt(round.settings, standing);
   const { claimMs } = round.settings;
-  const winner: DrawWinner = {
+  const winner: RaffleWinner = {
     index,
     id: next.id,
     name: e?.name ?? next.id,
@@ -48,11 +48,11 @@ export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Out
   };
   const viewer: Viewer = { id: winner.id, name: winner.name, roles: [...(e?.roles ?? [])] as Role[] };
   return {
-    ...still(at, [{ did: "draw/drawn", count: index + 1, subject: winner.name, facts: { prize } }]),
+    ...still(at, [{ did: "raffle/drawn", count: index + 1, subject: winner.name, facts: { prize } }]),
     durable: { ...at.durable, round: { ...round, target: next.target ?? round.target, winners: [...round.winners, winner] } },
     orders: [
       { do: "say", text: winnerTold(round.settings, winner) },
-      { do: "emit", what: "draw/drawn", viewer, amount: index + 1, text: winner.name },
+      { do: "emit", what: "raffle/drawn", viewer, amount: index + 1, text: winner.name },
     ],
   };
 }
@@ -88,7 +88,7 @@ function nearest({ durable }: At, round: Round, key: Key): Next | null {
   return best === null ? null : { id: best.id, ticket: target.number - from, attempts: target.attempts, weight: 1, total: span, target };
 }
 /** Prizes go out in their order, each as often as there are. */
-function prizeAt({ prizes }: DrawSettings, at: number): string {
+function prizeAt({ prizes }: RaffleSettings, at: number): string {
   let left = at;
   for (const { name, count } of prizes) {
     if (left < count) return name;

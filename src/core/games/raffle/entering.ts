@@ -4,7 +4,7 @@ import { fold } from "../../kernel/fold";
 import type { Kept, StepContext } from "../../module/module";
 import { asked, type Entry, refunded } from "../../points/ledger";
 import { mayAs, type Viewer } from "../../signals/signal";
-import { type Change, type DrawDurable, type DrawSettings, type Entrant, keyOf, mostPeople, mostTickets, type Round } from "./settings";
+import { type Change, type RaffleDurable, type RaffleSettings, type Entrant, keyOf, mostPeople, mostTickets, type Round } from "./settings";
 
 /** How an entry is kept: with the link of the chain it made, so that a restart finds the very same. */
 export type EntryRow = Readonly<{ change: Change; entrant: Entrant | null }>;
@@ -19,7 +19,7 @@ export function askOf(rest: string): Ask {
 
 export type Entering = Readonly<{
   round: Round;
-  durable: DrawDurable;
+  durable: RaffleDurable;
   viewer: Viewer;
   ask: Ask;
   atMs: number;
@@ -39,23 +39,23 @@ export function entry({
   const s = round.settings;
   const before = durable.entrants.get(keyOf(viewer.id));
   const no = (code: string, facts: Refusal["facts"] = {}) => ({ refusal: refusal(code, facts) });
-  if (!mayAs(viewer, s.roles)) return no("draw/role");
-  if (s.barred.includes(viewer.id)) return no("draw/barred");
+  if (!mayAs(viewer, s.roles)) return no("raffle/role");
+  if (s.barred.includes(viewer.id)) return no("raffle/barred");
   const won = durable.won.find(([id]) => id === viewer.id)?.[1];
   if (s.restShows > 0 && won !== undefined && durable.shows - won < s.restShows)
-    return no("draw/won-lately", { shows: s.restShows - (durable.shows - won) });
+    return no("raffle/won-lately", { shows: s.restShows - (durable.shows - won) });
   if (s.chattedMin > 0 && (chattedMs === null || atMs - chattedMs > s.chattedMin * 60_000))
-    return no("draw/not-chatted", { minutes: s.chattedMin });
-  if (before === undefined && durable.entrants.size >= mostPeople) return no("draw/no-room");
+    return no("raffle/not-chatted", { minutes: s.chattedMin });
+  if (before === undefined && durable.entrants.size >= mostPeople) return no("raffle/no-room");
   const base: Entrant = before ?? { id: viewer.id, name: viewer.name, roles: [], tickets: 0, paid: 0, guess: null, at: 0, tries: 0 };
   const named: Entrant = { ...base, name: viewer.name, roles: [...viewer.roles] };
   const balance = ctx.ledgerView.balance(viewer.id);
   if (s.by === "number") {
     const { from, to } = s.number;
-    if (ask.guess === null) return no(ask.text === "" ? "draw/say-number" : "draw/no-number", { from, to });
-    if (ask.guess < from || ask.guess > to) return no("draw/number-range", { from, to });
-    if (named.tries >= s.tries) return no("draw/no-tries", { tries: s.tries, guess: named.guess ?? 0 });
-    if (balance < s.price) return no("draw/too-poor", { has: balance, price: s.price, name: ctx.pointsName });
+    if (ask.guess === null) return no(ask.text === "" ? "raffle/say-number" : "raffle/no-number", { from, to });
+    if (ask.guess < from || ask.guess > to) return no("raffle/number-range", { from, to });
+    if (named.tries >= s.tries) return no("raffle/no-tries", { tries: s.tries, guess: named.guess ?? 0 });
+    if (balance < s.price) return no("raffle/too-poor", { has: balance, price: s.price, name: ctx.pointsName });
     return {
       entrant: { ...named, tickets: 1, guess: ask.guess, tries: named.tries + 1, paid: named.paid + s.price },
       cost: s.price,
@@ -63,12 +63,12 @@ export function entry({
     };
   }
   const room = s.most - named.tickets;
-  if (room <= 0) return no("draw/full", { most: s.most });
+  if (room <= 0) return no("raffle/full", { most: s.most });
   if (ask.tickets !== "all" && ask.tickets !== null && (ask.tickets < 1 || ask.tickets > mostTickets))
-    return no("draw/how-many", { most: s.most });
+    return no("raffle/how-many", { most: s.most });
   const affordable = s.price === 0 ? room : Math.floor(balance / s.price);
   const wanted = ask.tickets === "all" ? Math.max(1, Math.min(room, affordable)) : Math.min(room, ask.tickets ?? 1);
-  if (affordable < wanted) return no("draw/too-poor", { has: balance, price: s.price * wanted, name: ctx.pointsName });
+  if (affordable < wanted) return no("raffle/too-poor", { has: balance, price: s.price * wanted, name: ctx.pointsName });
   return {
     entrant: { ...named, tickets: named.tickets + wanted, paid: named.paid + wanted * s.price },
     cost: wanted * s.price,
@@ -79,11 +79,11 @@ export function entry({
 /** The round with somebody in it, or out of it (`entrant` null); the link it makes in the chain, and the row it is kept as. */
 export function withEntrant(
   round: Round,
-  durable: DrawDurable,
+  durable: RaffleDurable,
   id: string,
   entrant: Entrant | null,
   atMs: number,
-): Readonly<{ round: Round; entrants: DrawDurable["entrants"]; changes: DrawDurable["changes"]; kept: Kept }> {
+): Readonly<{ round: Round; entrants: RaffleDurable["entrants"]; changes: RaffleDurable["changes"]; kept: Kept }> {
   const key = keyOf(id);
   const before = durable.entrants.get(key);
   const change: Change = { seq: durable.changes.size + 1, atMs, id, weight: entrant?.tickets ?? 0 };
@@ -131,7 +131,7 @@ export const settingsAnnounced = ({
   shakers,
   claimMs,
   locks,
-}: DrawSettings) => ({
+}: RaffleSettings) => ({
   title,
   subtitle,
   by,

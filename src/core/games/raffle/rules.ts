@@ -1,20 +1,23 @@
+import { Map as Entries } from "immutable";
 import { fold } from "../../kernel/fold";
 import type { StepContext } from "../../module/module";
 import type { CommandSignal, MessageSignal, Signal } from "../../signals/signal";
-import type { DrawCommand } from "./actions";
+import type { RaffleCommand } from "./actions";
 import { askOf, entry } from "./entering";
 import { added, entered, giveBack, removed } from "./entrants";
-import { type At, no, type Outcome, still } from "./outcome";
+import { type At, type RaffleTransient, no, type Outcome, still } from "./outcome";
 import { closed, locked, opened, shaken, stopShaking } from "./round";
-import { type DrawDurable, type DrawSettings, type DrawWinner, keyOf } from "./settings";
+import { type RaffleDurable, type RaffleSettings, type RaffleWinner, keyOf } from "./settings";
 import { claim, drawn } from "./winning";
 import { rulesTold } from "./words";
 
 /** A message that came just too late is told so; later ones mean something else. */
 const lateMs = 60_000;
-const put = (at: At, durable: DrawDurable): At => ({ ...at, durable });
+const put = (at: At, durable: RaffleDurable): At => ({ ...at, durable });
+export const freshTransient = (): RaffleTransient => ({ chatted: Entries() });
+
 /** One signal through the rules of section 7. */
-export function drawStep(given: At, signal: Signal, ctx: StepContext): Outcome {
+export function raffleStep(given: At, signal: Signal, ctx: StepContext): Outcome {
   switch (signal.kind) {
     case "message":
       return onMessage(given, signal, ctx);
@@ -51,9 +54,9 @@ function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome 
   if (round === null || round.phase !== "open") {
     const lateS = Math.ceil((atMs - (round?.lockedMs ?? durable.closedMs)) / 1000);
     const late = (round?.lockedMs ?? durable.closedMs) > 0 && lateS * 1000 <= lateMs;
-    return answer(no(at, late ? "draw/late" : "draw/not-open", late ? { lateS } : {}), true);
+    return answer(no(at, late ? "raffle/late" : "raffle/not-open", late ? { lateS } : {}), true);
   }
-  if (round.returning) return answer(no(at, "draw/clearing"), true);
+  if (round.returning) return answer(no(at, "raffle/clearing"), true);
   const came = entry({ round, durable, viewer, ask: askOf(rest.join(" ")), atMs, chattedMs, ctx });
   if ("refusal" in came) return answer(still(at, [{ refusal: came.refusal, count: 1 }]), true);
   return answer(entered(at, round, viewer, came, atMs), false);
@@ -64,45 +67,45 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { round } = durable;
   const { atMs, gameId } = signal;
   // The engine has read it by the schemas of the actions.
-  const command = signal.command as DrawCommand;
+  const command = signal.command as RaffleCommand;
   switch (command.do) {
     case "switch":
-      if (durable.on === command.on) return no(at, command.on ? "draw/already-on" : "draw/already-off");
+      if (durable.on === command.on) return no(at, command.on ? "raffle/already-on" : "raffle/already-off");
       return {
-        ...still(at, [{ did: command.on ? "draw/switched-on" : "draw/switched-off", count: 1 }]),
+        ...still(at, [{ did: command.on ? "raffle/switched-on" : "raffle/switched-off", count: 1 }]),
         durable: { ...durable, on: command.on },
       };
     case "open":
-      if (!durable.on) return no(at, "draw/off");
-      return round === null ? opened(at, gameId, signal, ctx) : no(at, "draw/open-already");
+      if (!durable.on) return no(at, "raffle/off");
+      return round === null ? opened(at, gameId, signal, ctx) : no(at, "raffle/open-already");
     case "lock":
       return round?.phase === "open" && !round.returning
         ? locked(at, round, "operator", atMs)
-        : no(at, round === null ? "draw/none" : "draw/locked-already");
+        : no(at, round === null ? "raffle/none" : "raffle/locked-already");
     case "draw":
-      return round === null ? no(at, "draw/none") : drawn(at, round, atMs, ctx);
+      return round === null ? no(at, "raffle/none") : drawn(at, round, atMs, ctx);
     case "close":
-      return round === null ? no(at, "draw/none") : closed(at, round, atMs, ctx);
+      return round === null ? no(at, "raffle/none") : closed(at, round, atMs, ctx);
     case "cancel":
-      if (round === null || round.phase === "cancelled") return no(at, "draw/none");
+      if (round === null || round.phase === "cancelled") return no(at, "raffle/none");
       return {
-        ...still(at, [{ did: "draw/cancelled", count: round.people }]),
+        ...still(at, [{ did: "raffle/cancelled", count: round.people }]),
         durable: { ...durable, round: { ...round, phase: "cancelled", returning: true } },
-        orders: [{ do: "emit", what: "draw/cancelled", viewer: null, amount: round.people, text: round.settings.title }],
+        orders: [{ do: "emit", what: "raffle/cancelled", viewer: null, amount: round.people, text: round.settings.title }],
       };
     case "clear":
-      if (round?.phase !== "open") return no(at, "draw/locked-already");
-      if (round.people === 0) return no(at, "draw/nobody");
+      if (round?.phase !== "open") return no(at, "raffle/locked-already");
+      if (round.people === 0) return no(at, "raffle/nobody");
       return {
-        ...still(at, [{ did: "draw/cleared", count: round.people }]),
+        ...still(at, [{ did: "raffle/cleared", count: round.people }]),
         durable: { ...durable, round: { ...round, returning: true } },
       };
     case "remove":
-      return round?.phase === "open" ? removed(at, round, command.viewer, atMs) : no(at, "draw/locked-already");
+      return round?.phase === "open" ? removed(at, round, command.viewer, atMs) : no(at, "raffle/locked-already");
     case "add":
-      return round?.phase === "open" && !round.returning ? added(at, round, command.viewers, atMs) : no(at, "draw/not-open");
+      return round?.phase === "open" && !round.returning ? added(at, round, command.viewers, atMs) : no(at, "raffle/not-open");
     case "tell-rules":
-      return { ...still(at, [{ did: "draw/rules-told", count: 1 }]), orders: [{ do: "say", text: rulesTold(settings, ctx.pointsName) }] };
+      return { ...still(at, [{ did: "raffle/rules-told", count: 1 }]), orders: [{ do: "say", text: rulesTold(settings, ctx.pointsName) }] };
   }
 }
 
@@ -114,14 +117,14 @@ function onTimer(at: At, signal: Signal, ctx: StepContext): Outcome {
   if (round.returning) return giveBack(at, round, atMs, ctx);
   if (round.phase === "open" && round.locksMs !== null && round.locksMs <= atMs) return locked(at, round, "time", atMs);
   if (round.phase === "shaking" && round.shakenMs <= atMs)
-    return stopShaking(at, round, still(at, [{ did: "draw/shaken", count: round.shake.length }]));
+    return stopShaking(at, round, still(at, [{ did: "raffle/shaken", count: round.shake.length }]));
   const late = round.winners.filter((w) => w.state === "waits" && w.untilMs < atMs);
   if (late.length === 0) return still(at);
-  const winners = round.winners.map((w): DrawWinner => (late.includes(w) ? { ...w, state: "passed" } : w));
+  const winners = round.winners.map((w): RaffleWinner => (late.includes(w) ? { ...w, state: "passed" } : w));
   const passed: Outcome = {
     ...still(
       at,
-      late.map((w) => ({ did: "draw/passed", count: 1, subject: w.name })),
+      late.map((w) => ({ did: "raffle/passed", count: 1, subject: w.name })),
     ),
     durable: { ...durable, round: { ...round, winners } },
   };
@@ -143,7 +146,7 @@ function onTimer(at: At, signal: Signal, ctx: StepContext): Outcome {
 }
 
 /** When it wants to be woken: to lock, to stop shaking, to pass over who did not answer, to give back the next part. */
-export function drawDue(_: DrawSettings, { round }: DrawDurable): number | null {
+export function raffleDue(_: RaffleSettings, { round }: RaffleDurable): number | null {
   if (round === null) return null;
   if (round.returning) return 0;
   if (round.phase === "open") return round.locksMs;

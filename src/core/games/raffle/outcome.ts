@@ -2,12 +2,12 @@ import type { Map as Entries } from "immutable";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepOutcome } from "../../module/module";
 import type { Entry } from "../../points/ledger";
-import type { DrawDurable, DrawSettings } from "./settings";
+import type { RaffleDurable, RaffleSettings } from "./settings";
 
 /** When who wrote last: for draws in which only who was there lately may enter. */
-export type DrawTransient = Readonly<{ chatted: Entries<`v:${string}`, number> }>;
-export type At = Readonly<{ settings: DrawSettings; durable: DrawDurable; transient: DrawTransient }>;
-export type Outcome = StepOutcome<DrawDurable, DrawTransient, never>;
+export type RaffleTransient = Readonly<{ chatted: Entries<`v:${string}`, number> }>;
+export type At = Readonly<{ settings: RaffleSettings; durable: RaffleDurable; transient: RaffleTransient }>;
+export type Outcome = StepOutcome<RaffleDurable, RaffleTransient, never>;
 export const still = (at: At, notes: readonly Note[] = []): Outcome => ({
   durable: at.durable,
   transient: at.transient,

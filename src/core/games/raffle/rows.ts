@@ -1,19 +1,19 @@
 import { List, Map as Entries } from "immutable";
 import type { RecalledRow } from "../../module/module";
 import type { EntryRow } from "./entering";
-import { type Change, type DrawDurable, type Entrant, keyOf } from "./settings";
+import { type Change, type RaffleDurable, type Entrant, keyOf } from "./settings";
 
 /** A round's entries are rows: what is written with each commit is the round without them. */
-export const drawRows = {
+export const raffleRows = {
   kinds: ["entry"],
   // What a rehearsal brings is kept nowhere as rows, so its state is written whole.
-  stored: (durable: DrawDurable): unknown => {
+  stored: (durable: RaffleDurable): unknown => {
     if (durable.round === null || durable.round.rehearsal) return durable;
     const { entrants: _, changes: __, ...rest } = durable;
     return rest;
   },
-  since: ({ round }: DrawDurable) => (round === null || round.rehearsal ? null : round.since),
-  recall: (durable: DrawDurable, rows: readonly RecalledRow[]): DrawDurable => {
+  since: ({ round }: RaffleDurable) => (round === null || round.rehearsal ? null : round.since),
+  recall: (durable: RaffleDurable, rows: readonly RecalledRow[]): RaffleDurable => {
     if (durable.round === null || durable.round.rehearsal) return durable;
     const entrants = Entries<`v:${string}`, Entrant>().asMutable();
     const changes: Change[] = [];

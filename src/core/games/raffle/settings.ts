@@ -17,7 +17,7 @@ export const prizeSchema = z.object({
 export type Prize = z.infer<typeof prizeSchema>;
 
 /** A draw: who is in, what a ticket costs, how it is closed and drawn (RULES section 7). */
-export const drawSettingsSchema = z
+export const raffleSettingsSchema = z
   .object({
     schema: z.literal(1),
     title: z.string().trim().min(1, "A draw needs a title.").max(60),
@@ -54,9 +54,9 @@ export const drawSettingsSchema = z
     answers: z.enum(["all", "refusals", "nothing"]),
   })
   .refine((s) => s.number.from < s.number.to, { message: "The numbers must go up: the first is below the last.", path: ["number", "to"] });
-export type DrawSettings = z.infer<typeof drawSettingsSchema>;
+export type RaffleSettings = z.infer<typeof raffleSettingsSchema>;
 
-export const drawDefaults: DrawSettings = {
+export const raffleDefaults: RaffleSettings = {
   schema: 1,
   title: "Last week’s mug",
   subtitle: "",
@@ -121,7 +121,7 @@ const winnerSchema = z.object({
   state: z.enum(["drawn", "waits", "claimed", "passed"]),
   untilMs: z.number(),
 });
-export type DrawWinner = z.infer<typeof winnerSchema>;
+export type RaffleWinner = z.infer<typeof winnerSchema>;
 
 const roundSchema = z.object({
   n: z.int().min(1),
@@ -130,7 +130,7 @@ const roundSchema = z.object({
   /** Points go back, part by part: to all of an open round that is cleared, or of one that was cancelled. */
   returning: z.boolean(),
   rehearsal: z.boolean(),
-  settings: drawSettingsSchema,
+  settings: raffleSettingsSchema,
   settingsHash: z.string(),
   commitment: z.string(),
   sealed: z.string(),
@@ -153,7 +153,7 @@ const roundSchema = z.object({
 });
 export type Round = z.infer<typeof roundSchema>;
 
-export const drawDurableSchema = z.object({
+export const raffleDurableSchema = z.object({
   on: z.boolean(),
   n: z.int().min(0),
   round: roundSchema.nullable(),
@@ -175,8 +175,8 @@ export const drawDurableSchema = z.object({
     }),
   ),
 });
-export type DrawDurable = z.infer<typeof drawDurableSchema>;
-export const freshDraw = (): DrawDurable => ({
+export type RaffleDurable = z.infer<typeof raffleDurableSchema>;
+export const freshRaffle = (): RaffleDurable => ({
   on: true,
   n: 0,
   round: null,

@@ -1,0 +1,119 @@
+import { z } from "zod";
+import type { GameDefinition } from "../../module/game";
+import { counted, plain } from "../../words/sentence";
+import { raffleActions } from "./actions";
+import { raffleNoteInShort, raffleNoteInWords } from "./notes";
+import type { RaffleTransient } from "./outcome";
+import { raffleRows } from "./rows";
+import { raffleDue, raffleStep, freshTransient } from "./rules";
+import { raffleSamples } from "./samples";
+import {
+  raffleDefaults,
+  type RaffleDurable,
+  raffleDurableSchema,
+  type RaffleSettings,
+  raffleSettingsSchema,
+  freshRaffle,
+  mostTickets,
+} from "./settings";
+import { raffleStands, raffleView } from "./view";
+import { raffleHints, raffleSentences } from "./words";
+
+const viewerId = z.string().min(1).max(64);
+const mostAtOnce = 5_000;
+
+/** Raffles, giveaways, the nearest number: RULES section 7. */
+export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransient, never> = {
+  kind: "raffle",
+  name: "draw",
+  offer: {
+    name: "a draw",
+    about: "Viewers enter, by word or points; winners are drawn from a drum that viewers shake, and anybody can check it.",
+  },
+  newNames: ["A draw", "Another draw", "The small draw", "The late draw", "The weekly draw"],
+  setUps: [
+    {
+      id: "points",
+      name: "A raffle for points",
+      about: "Up to ten tickets each, at a price in points; the more tickets, the better the chance.",
+      settings: { ...raffleDefaults, title: "The raffle", price: 100, most: 10 },
+    },
+    {
+      id: "number",
+      name: "The nearest number",
+      about: "Everybody names a number; one is drawn, and whoever is nearest wins.",
+      settings: { ...raffleDefaults, title: "Guess the number", by: "number" },
+    },
+  ],
+  settings: raffleSettingsSchema,
+  defaults: raffleDefaults,
+  durable: raffleDurableSchema,
+  freshDurable: freshRaffle,
+  freshDust: freshTransient,
+  rows: raffleRows,
+  step: raffleStep,
+  view: raffleView,
+  hears: ["message", "live"],
+  dueMs: raffleDue,
+  chatWords: ({ word }) => [word],
+  commands: {
+    remove: z.object({ viewer: viewerId }),
+    clear: z.object({}),
+    add: z.object({
+      viewers: z
+        .array(z.object({ id: viewerId, name: z.string().min(1).max(80), tickets: z.int().min(1).max(mostTickets) }))
+        .min(1)
+        .max(mostAtOnce, `At most ${mostAtOnce} at once.`),
+    }),
+  },
+  sentences: (settings) => raffleSentences(settings),
+  toldToViewers: (settings) =>
+    raffleSentences(settings)
+      .filter((l) => l.id !== "rest" || settings.restShows > 0 || settings.chattedMin > 0)
+      .map(plain),
+  hints: (settings) => raffleHints(settings),
+  stands: raffleStands,
+  playable: (view) => view["on"] === true && view["phase"] === "open",
+  told: {
+    "raffle/opened": {
+      words: "a draw is opened",
+      logged: true,
+      from: ["open"],
+      example: "Last week’s mug",
+      tape: ({ text }) => ({ tone: "moss", weight: 2, label: `${text} opened` }),
+    },
+    "raffle/entered": { words: "somebody enters a draw", unit: ["ticket", "tickets"], example: "Last week’s mug" },
+    "raffle/locked": {
+      words: "a draw is locked",
+      unit: ["viewer", "viewers"],
+      logged: true,
+      from: ["lock"],
+      example: "Last week’s mug",
+      tape: ({ text, amount }) => ({ tone: "slate", weight: 2, label: `${text} locked: ${counted(amount, "viewer")}` }),
+    },
+    "raffle/drawn": {
+      words: "a winner is drawn",
+      logged: true,
+      from: ["draw"],
+      example: "quietferry",
+      tape: ({ text }) => ({ tone: "ochre", weight: 3, label: `${text} was drawn` }),
+    },
+    "raffle/claimed": { words: "a winner claims a prize", logged: true, example: "Tall vase" },
+    "raffle/closed": { words: "a draw is closed", unit: ["winner", "winners"], logged: true, from: ["close"], example: "Last week’s mug" },
+    "raffle/cancelled": {
+      words: "a draw is cancelled",
+      unit: ["viewer", "viewers"],
+      logged: true,
+      from: ["cancel"],
+      example: "Last week’s mug",
+    },
+  },
+  actions: raffleActions,
+  samples: raffleSamples,
+  place: { x: 0.46, y: 0.05, width: 0.5, height: 0.3 },
+  previewPlace: { x: 0.12, y: 0.12, width: 0.76, height: 0.5 },
+  unsaid: ["raffle/off"],
+  striking: ["raffle/drawn", "raffle/claimed"],
+  noteInWords: raffleNoteInWords,
+  noteInShort: raffleNoteInShort,
+};
