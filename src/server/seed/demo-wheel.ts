@@ -78,6 +78,8 @@ export async function fillWheelHistory(
       durable = outcome.durable;
       for (const one of outcome.kept ?? []) kept.push({ one, viewer: who?.id ?? null });
     };
+    // As the engine does it: promised well before anybody spins.
+    if (i === 0) step({ kind: "timer", moduleId: wheelId, atMs: atMs - dayMs });
     step({ kind: "command", gameId: wheelId, by: "kilnkeeper", viewer, command: { do: "spin" }, atMs });
     step({ kind: "timer", moduleId: wheelId, atMs: atMs + settings.spinMs });
   }

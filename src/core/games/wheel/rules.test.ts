@@ -20,7 +20,7 @@ const settingsOf = (part: Partial<WheelSettings> = {}): WheelSettings => ({
   ...part,
 });
 /** A wheel and its evening: what it is told, when, and what came of each. */
-function evening(settings: WheelSettings, part: Partial<StepContext> = {}) {
+function evening(settings: WheelSettings, { fresh = false, ...part }: Partial<StepContext> & { fresh?: boolean } = {}) {
   let durable: WheelDurable = freshWheel();
   let seq = 0;
   let { vault, rehearsing } = bareContext(emoteIndex([]), part);
@@ -39,6 +39,8 @@ function evening(settings: WheelSettings, part: Partial<StepContext> = {}) {
   };
   const command = (command: object, atMs: number, viewer: Viewer | null = null, now = settings) =>
     run({ kind: "command", gameId: "plate", by: "kilnkeeper", viewer, command }, atMs, now);
+  // Promised before the evening begins, as the engine's timer does it.
+  if (!fresh) run({ kind: "timer", moduleId: "plate" }, 0);
   return {
     spin: (atMs: number, viewer: Viewer | null = null, now = settings) => command({ do: "spin" }, atMs, viewer, now),
     command,
@@ -63,7 +65,7 @@ function results(settings: WheelSettings, times: number): string[] {
 
 describe("a spin", () => {
   test("is promised before it is asked for, decided before it moves, and told when the wheel rests", () => {
-    const e = evening(settingsOf());
+    const e = evening(settingsOf(), { fresh: true });
     expect(e.due()).toBe(0);
     e.timer(1_000);
     const promise = e.at().next?.commitment;
@@ -78,7 +80,7 @@ describe("a spin", () => {
     const ended = e.timer(7_000);
     expect(ended.codes).toEqual(["wheel/drawn"]);
     const label = e.at().results[0]?.label ?? "";
-    expect(ended.says[0]).toMatch(new RegExp(`^${label}: spin 1, for Ada\\. The next spin is promised by [0-9a-f]{20}\\.$`));
+    expect(ended.says[0]).toMatch(new RegExp(`^${label}, for Ada: round 1\\. The next is promised by [0-9a-f]{20}\\.$`));
     expect(e.at().next?.commitment).not.toBe(promise);
     expect(ended.orders).toContainEqual({ do: "emit", what: "wheel/drawn", viewer: ada, amount: 1, text: label, effects: [] });
     // The wheel stands where the rules said.
@@ -131,8 +133,8 @@ describe("which segments come", () => {
     const e = evening(settingsOf({ leaves: true }));
     const came = new Set<string>();
     for (let i = 0; i < 3; i += 1) {
-      e.spin(i * 20_000);
-      e.timer(i * 20_000 + 5_000);
+      e.spin((i + 1) * 20_000);
+      e.timer((i + 1) * 20_000 + 5_000);
       came.add(e.at().last);
     }
     expect(came.size).toBe(3);
@@ -173,8 +175,8 @@ describe("which segments come", () => {
     const e = evening(settings);
     let first = 0;
     for (let i = 0; i < 2_000; i += 1) {
-      e.spin(i * 20_000);
-      e.timer(i * 20_000 + 5_000);
+      e.spin((i + 1) * 20_000);
+      e.timer((i + 1) * 20_000 + 5_000);
       first += e.at().last === "s0" ? 1 : 0;
     }
     // 1,500 expected; five standard deviations are 97.
@@ -195,12 +197,39 @@ describe("promises", () => {
     expect(kept).toMatchObject([{ kind: "abandoned", body: { commitment: old, why: "settings" } }]);
     expect(e.at().next?.commitment).not.toBe(old);
   });
+  test("nothing is drawn from a promise before it was public for half a second: whoever asks sooner waits", () => {
+    const e = evening(settingsOf(), { fresh: true });
+    expect(e.spin(1_000).codes).toEqual(["wheel/waits"]);
+    // Another operator at the same moment: one of them spins it.
+    expect(e.spin(1_000).codes).toEqual(["wheel/turning"]);
+    expect(e.due()).toBe(1_500);
+    expect(e.timer(1_499).codes).toEqual([]);
+    expect(e.timer(1_500).codes).toEqual(["wheel/spun"]);
+    // The segments are changed while somebody waits: what they draw from is promised anew first.
+    e.spin(2_000, ada);
+    e.timer(6_500);
+    const other = settingsOf({ segments: [newSegment("a", "One", 0), newSegment("b", "Two", 1)] });
+    expect(e.timer(8_600, other).codes).toEqual([]);
+    expect(e.due(other)).toBe(9_100);
+    expect(e.timer(9_100, other).codes).toEqual(["wheel/spun"]);
+  });
+  test("where no spin may wait, one may still be had as soon as the wheel rests", () => {
+    const e = evening(settingsOf({ mostWaiting: 0 }));
+    const open = (): unknown => wheel.view(settingsOf({ mostWaiting: 0 }), e.at(), "operator")["open"];
+    expect(open()).toBe(true);
+    e.spin(1_000, ada);
+    expect([open(), e.spin(2_000, ada).codes]).toEqual([false, ["wheel/full"]]);
+    e.timer(6_000);
+    expect([open(), e.spin(6_100, ada).codes]).toEqual([true, ["wheel/waits"]]);
+    expect([open(), e.spin(6_200, ada).codes]).toEqual([false, ["wheel/full"]]);
+  });
   test("what a rehearsal draws tells nothing of the show’s next spin", () => {
     const e = evening(settingsOf());
     e.timer(1_000);
     const real = e.at();
     e.rehearse(true);
-    e.spin(2_000);
+    expect(e.spin(2_000).codes).toEqual(["wheel/waits"]);
+    e.timer(2_500);
     expect(e.at().spin?.promise.round).toMatch(/\.rehearsal$/);
     expect(e.at().spin?.promise.commitment).not.toBe(real.next?.commitment);
     // Afterwards all stands as before: the same promise, unopened.
@@ -216,6 +245,8 @@ describe("promises", () => {
     const rehearsed = e.at().next?.commitment;
     e.rehearse(false);
     e.spin(2_000);
+    e.timer(2_500);
+    expect(e.at().spin?.promise.commitment).toMatch(/^[0-9a-f]{64}$/);
     expect(e.at().spin?.promise.commitment).not.toBe(rehearsed);
   });
   test("a secret that can’t be read is said, and another is promised before anything is drawn from it", () => {

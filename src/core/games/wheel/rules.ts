@@ -14,6 +14,8 @@ import { chancesTold, resultTold } from "./words";
 type At = Readonly<{ settings: WheelSettings; durable: WheelDurable; transient: null }>;
 type Outcome = StepOutcome<WheelDurable, null, WheelEffect>;
 const mostResults = 20;
+/** So long a promise is public before anything is drawn from it. */
+const publicMs = 500;
 /** A result is looked at before the next that waits begins, however long it stays. */
 const restMs = { least: 1_500, most: 5_000 };
 
@@ -100,17 +102,19 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       if (!durable.on) return no(at, "wheel/off");
       const who: Who = { by: viewer?.name ?? by, viewer: viewer === null ? null : { ...viewer, roles: [...viewer.roles] } };
       // An operator's own begins at once or not at all: of two who press together, one has spun it. A viewer's waits its turn.
-      if (viewer === null && durable.spin !== null)
-        return no(at, "wheel/turning", { freeInS: Math.max(1, Math.ceil((durable.spin.endsMs - atMs) / 1000)) });
+      if (viewer === null && (durable.spin !== null || durable.waiting.some((w) => w.viewer === null)))
+        return no(at, "wheel/turning", { freeInS: Math.max(1, Math.ceil(((durable.spin?.endsMs ?? atMs) - atMs) / 1000)) });
       const free = durable.spin === null && (viewer === null || (durable.waiting.length === 0 && atMs >= durable.restsUntilMs));
-      if (free) return begin(at, who, gameId, signal, ctx);
+      const publicAt = (durable.next?.sinceMs ?? 0) + publicMs;
+      if (free && atMs >= publicAt) return begin(at, who, gameId, signal, ctx);
       if (mayCome(settings, durable).length === 0) return no(at, "wheel/empty");
-      if (durable.waiting.length >= settings.mostWaiting) return no(at, "wheel/full", { most: settings.mostWaiting });
+      // Its promise was made just now: nothing is drawn from it before everybody could see it.
+      if (free) return waits(at, [who, ...durable.waiting], 1, publicAt);
+      // Where none may wait, one still may until the result before was looked at.
+      if (durable.waiting.length >= (durable.spin === null ? Math.max(1, settings.mostWaiting) : settings.mostWaiting))
+        return no(at, "wheel/full", { most: settings.mostWaiting });
       const waiting = [...durable.waiting, who];
-      return {
-        ...still(at, [{ did: "wheel/waits", count: waiting.length, subject: who.by }]),
-        durable: { ...durable, waiting },
-      };
+      return waits(at, waiting, waiting.length, Math.max(durable.restsUntilMs, publicAt));
     }
     case "reset": {
       if (durable.drawn.length === 0) return no(at, "wheel/all-there");
@@ -133,6 +137,11 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
     }
   }
 }
+
+const waits = (at: At, waiting: Who[], turns: number, restsUntilMs: number): Outcome => ({
+  ...still(at, [{ did: "wheel/waits", count: turns, subject: waiting[turns - 1]?.by ?? "" }]),
+  durable: { ...at.durable, waiting, restsUntilMs },
+});
 
 /** The result is decided here, before anything moves. */
 function begin(at: At, who: Who, game: string, signal: Signal, ctx: StepContext): Outcome {
@@ -221,11 +230,13 @@ function onEnd(at: At, spin: Spin, game: string, signal: Signal, ctx: StepContex
   };
 }
 
+const startsAt = ({ next, restsUntilMs }: WheelDurable): number => Math.max(restsUntilMs, (next?.sinceMs ?? 0) + publicMs);
+
 /** Whoever waits longest spins when the result before was looked at. */
 function nextWaiting(at: At, game: string, signal: Signal, ctx: StepContext): Outcome {
   const { durable } = at;
   const [who, ...waiting] = durable.waiting;
-  if (who === undefined || durable.spin !== null || !durable.on || signal.atMs < durable.restsUntilMs) return still(at);
+  if (who === undefined || durable.spin !== null || !durable.on || signal.atMs < startsAt(durable)) return still(at);
   return begin({ ...at, durable: { ...durable, waiting } }, who, game, signal, ctx);
 }
 
@@ -233,5 +244,5 @@ function nextWaiting(at: At, game: string, signal: Signal, ctx: StepContext): Ou
 export function wheelDue(settings: WheelSettings, durable: WheelDurable): number | null {
   if (durable.spin !== null) return durable.spin.endsMs;
   if (durable.next === null || !fits(durable.next, settings, durable.next.rehearsal)) return 0;
-  return durable.on && durable.waiting.length > 0 && mayCome(settings, durable).length > 0 ? durable.restsUntilMs : null;
+  return durable.on && durable.waiting.length > 0 && mayCome(settings, durable).length > 0 ? startsAt(durable) : null;
 }

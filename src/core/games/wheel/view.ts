@@ -49,7 +49,7 @@ export function wheelView(settings: WheelSettings, durable: WheelDurable, audien
     ...shown,
     canSpin: durable.on && spin === null && may.size > 0,
     /** Whether one more may be paid for. */
-    open: durable.on && may.size > 0 && durable.waiting.length < settings.mostWaiting,
+    open: durable.on && may.size > 0 && durable.waiting.length < (spin === null ? Math.max(1, settings.mostWaiting) : settings.mostWaiting),
     away: settings.segments.length - here.length,
     endsMs: spin?.endsMs ?? 0,
     spinBy: spin?.who.by ?? "",

@@ -82,8 +82,8 @@ export function chancesTold(settings: WheelSettings, durable: WheelDurable, name
 const promiseDigits = 20;
 export function resultTold(says: WheelSettings["says"], { label, n, by }: SpinResult, commitment: string): string {
   if (says === "nothing") return "";
-  const told = `${nameOfSegment(label)}: spin ${count(n)}, for ${by}.`;
-  return says === "promise" ? `${told} The next spin is promised by ${commitment.slice(0, promiseDigits)}.` : told;
+  const told = `${nameOfSegment(label)}, for ${by}: round ${count(n)}.`;
+  return says === "promise" ? `${told} The next is promised by ${commitment.slice(0, promiseDigits)}.` : told;
 }
 
 /** Settings that will disappoint, said before the show and not during it. */
