@@ -86,7 +86,11 @@ describe("what happened with a wheel", () => {
     const list = await screen.findByRole("list", { name: "Spins" });
     const items = await within(list).findAllByRole("listitem");
     expect(items).toHaveLength(4);
-    expect(within(items[0] as HTMLElement).getByRole("link", { name: "Check it" }).getAttribute("href")).toMatch(/^\/rounds\/w\.4\./);
+    expect(
+      within(items[0] as HTMLElement)
+        .getByRole("link", { name: "Check it" })
+        .getAttribute("href"),
+    ).toMatch(/^\/rounds\/w\.4\./);
     const rows = within(screen.getByRole("table", { name: "How often each segment came" }))
       .getAllByRole("row")
       .slice(1);
