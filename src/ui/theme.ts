@@ -48,7 +48,8 @@ const config = defineConfig({
           ["#E0A025", "#E0A025"],
           ["#191C26", "#191C26"],
           ["#8F6208", "#E0A025"],
-          ["#F8E7C6", "#33291A"],
+          // Under the mouse, and open: light enough for the letters above.
+          ["#FBF0DA", "#33291A"],
           ["#C98C17", "#8F6208"],
         ),
         brick: palette(

@@ -1,0 +1,181 @@
+import { count, counted } from "../../core/words/sentence";
+import type { RaffleView } from "./scene";
+
+export type Tag = Readonly<{ name: string; atMs: number }>;
+export type RackNow = Readonly<{
+  view: RaffleView;
+  tags: readonly Tag[];
+  lifted: Readonly<{ name: string; prize: string; sinceS: number }> | null;
+  nowMs: number;
+  width: number;
+  height: number;
+  /** Smallest letter, pixels. */
+  least: number;
+  there: number;
+  /** Seconds until it locks; −1 for none. */
+  clock: number;
+  /** Since somebody shook the drum. */
+  shakeS: number;
+  still: boolean;
+}>;
+const display = '"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif';
+type Brush = CanvasRenderingContext2D;
+
+const settle = (u: number): number => {
+  const v = Math.max(0, Math.min(1, u));
+  return 1 + 2.4 * (v - 1) ** 3 + 1.4 * (v - 1) ** 2;
+};
+function fitted(context: Brush, text: string, width: number): string {
+  if (context.measureText(text).width <= width) return text;
+  const parts = [...new Intl.Segmenter(undefined, { granularity: "grapheme" }).segment(text)].map((s) => s.segment);
+  for (let n = parts.length - 1; n > 0; n -= 1) {
+    const some = `${parts.slice(0, n).join("").trimEnd()}…`;
+    if (context.measureText(some).width <= width) return some;
+  }
+  return "";
+}
+
+/** A rack with its tags, and the one that was lifted out of it. */
+export function paintRack(context: Brush, now: RackNow): void {
+  const { view, width, height, least, there } = now;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, width, height);
+  if (there <= 0) return;
+  context.globalAlpha = there;
+  const pad = Math.max(6, height * 0.05);
+  context.fillStyle = "rgba(16,19,27,.72)";
+  context.beginPath();
+  context.roundRect(0, 0, width, height, pad * 0.8);
+  context.fill();
+  const large = Math.max(least * 1.15, height * 0.1);
+  const small = Math.max(least, height * 0.075);
+  const room = width - 2 * pad;
+  context.textBaseline = "alphabetic";
+  context.textAlign = "right";
+  context.font = `600 ${small}px ${display}`;
+  const facts =
+    view.by === "number"
+      ? counted(view.people, "number")
+      : `${view.people === 1 ? "1 person" : `${count(view.people)} people`} · ${counted(view.tickets, "ticket")}`;
+  context.fillStyle = "#E7DFCF";
+  context.fillText(facts, width - pad, pad + large * 0.86);
+  const taken = context.measureText(facts).width + pad;
+  context.textAlign = "left";
+  context.font = `800 ${large}px ${display}`;
+  context.fillStyle = "#FFF8E8";
+  context.fillText(fitted(context, view.title, room - taken), pad, pad + large * 0.86);
+  const line = lineOf(now);
+  let top = pad + large * 1.15;
+  if (line !== "") {
+    context.font = `600 ${small}px ${display}`;
+    context.fillStyle = "#D8CFBD";
+    context.fillText(fitted(context, line, room), pad, top + small * 0.9);
+    top += small * 1.35;
+  }
+  rack(context, now, { x: pad, y: top, width: room, height: height - top - pad }, small);
+  if (now.lifted !== null) lift(context, now, large);
+  context.globalAlpha = 1;
+}
+
+function lineOf({ view, clock }: RackNow): string {
+  const time = clock < 0 ? "" : ` · locks in ${Math.floor(clock / 60)}:${String(clock % 60).padStart(2, "0")}`;
+  switch (view.phase) {
+    case "open":
+      return `${view.subtitle === "" ? "" : `${view.subtitle} · `}write ${view.word}${view.by === "number" ? " and a number" : ""}${time}`;
+    case "shaking":
+      return `write anything to shake the drum: ${count(view.shaken)} of ${count(view.shakers)}`;
+    case "locked":
+      return view.target === null ? "locked" : `the number is ${count(view.target)}`;
+    case "cancelled":
+      return "cancelled";
+    default:
+      return view.winners.length === 0 ? "" : "over";
+  }
+}
+
+type Area = Readonly<{ x: number; y: number; width: number; height: number }>;
+function rack(context: Brush, { tags, nowMs, shakeS, still, lifted }: RackNow, area: Area, letters: number): void {
+  const row = letters * 1.75;
+  const rows = Math.max(1, Math.floor(area.height / row));
+  const columns = Math.max(1, Math.floor(area.width / (letters * 7.2)));
+  const w = area.width / columns;
+  const sway = still || shakeS > 0.6 ? 0 : Math.exp(-5 * shakeS) * Math.sin(38 * shakeS);
+  context.strokeStyle = "#8A5A34";
+  context.lineWidth = Math.max(2, row * 0.13);
+  for (let r = 0; r < rows; r += 1) {
+    context.beginPath();
+    context.moveTo(area.x - 2, area.y + r * row + row * 0.1);
+    context.lineTo(area.x + area.width + 2, area.y + r * row + row * 0.1);
+    context.stroke();
+  }
+  context.font = `600 ${letters * 0.9}px ${display}`;
+  context.textBaseline = "middle";
+  context.textAlign = "left";
+  tags.slice(0, rows * columns).forEach((tag, i) => {
+    if (lifted !== null && tag.name === lifted.name) return;
+    const came = still ? 1 : settle((nowMs - tag.atMs) / 700);
+    context.save();
+    context.translate(area.x + (i % columns) * w, area.y + Math.floor(i / columns) * row + row * 0.58 - (1 - came) * row * 0.7);
+    context.rotate(((i * 37) % 7) * 0.004 - 0.012 + sway * (0.05 + ((i * 13) % 5) * 0.012));
+    context.globalAlpha *= Math.max(0, Math.min(1, came));
+    tagShape(context, w - letters * 0.5, row * 0.74);
+    context.fillStyle = "#191C26";
+    context.fillText(fitted(context, tag.name, w - letters * 1.9), letters * 1.05, letters * 0.04);
+    context.restore();
+  });
+}
+/** A tag with its hole at the left, its middle at 0. */
+function tagShape(context: Brush, width: number, height: number): void {
+  const notch = height * 0.4;
+  context.beginPath();
+  context.moveTo(0, 0);
+  context.lineTo(notch, -height / 2);
+  context.lineTo(width, -height / 2);
+  context.lineTo(width, height / 2);
+  context.lineTo(notch, height / 2);
+  context.closePath();
+  context.fillStyle = "#FFF6E0";
+  context.fill();
+  context.lineWidth = Math.max(1, height * 0.04);
+  context.strokeStyle = "#C9A45A";
+  context.stroke();
+  context.beginPath();
+  context.arc(notch * 0.95, 0, height * 0.1, 0, Math.PI * 2);
+  context.fillStyle = "#6B4A1E";
+  context.fill();
+}
+
+/** The drawn one: lifted out, turned, and held to the light. */
+function lift(context: Brush, { lifted, width, height, least }: RackNow, large: number): void {
+  if (lifted === null) return;
+  const up = settle(lifted.sinceS / 0.7);
+  const flip = Math.max(0, Math.min(1, (lifted.sinceS - 0.55) / 0.6));
+  const side = Math.cos(flip * Math.PI);
+  const h = Math.max(large * 2.1, height * 0.3);
+  const w = Math.min(width * 0.82, h * 4.4);
+  context.save();
+  context.translate(width / 2, height * 0.6 + (1 - up) * height * 0.2);
+  context.rotate(-0.035 * up);
+  context.scale((0.5 + 0.5 * up) * Math.max(0.04, Math.abs(side)), 0.5 + 0.5 * up);
+  context.shadowColor = "rgba(16,19,27,.6)";
+  context.shadowBlur = h * 0.2;
+  context.shadowOffsetY = h * 0.08;
+  context.translate(-w / 2, 0);
+  tagShape(context, w, h);
+  context.shadowColor = "transparent";
+  // Its name stands on the side that is turned to us last.
+  if (side <= 0) {
+    const prize = lifted.prize === "" ? "" : lifted.prize;
+    context.textAlign = "left";
+    context.textBaseline = "middle";
+    context.fillStyle = "#191C26";
+    context.font = `800 ${h * 0.42}px ${display}`;
+    context.fillText(fitted(context, lifted.name, w - h * 0.85), h * 0.62, prize === "" ? 0 : -h * 0.12);
+    if (prize !== "") {
+      context.font = `600 ${Math.max(least, h * 0.2)}px ${display}`;
+      context.fillStyle = "#565B69";
+      context.fillText(fitted(context, prize, w - h * 0.85), h * 0.63, h * 0.27);
+    }
+  }
+  context.restore();
+}

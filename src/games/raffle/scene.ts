@@ -1,0 +1,137 @@
+import { z } from "zod";
+import type { Scene, SceneKit } from "../../overlay/scene";
+import type { Surface } from "../../overlay/surface";
+import { paintRack, type Tag } from "./paint";
+
+const winnerSchema = z.object({
+  name: z.string(),
+  prize: z.string(),
+  state: z.enum(["drawn", "waits", "claimed", "passed"]),
+  guess: z.number().nullable(),
+  untilMs: z.number(),
+});
+const viewSchema = z.object({
+  on: z.boolean(),
+  phase: z.enum(["", "open", "shaking", "locked", "cancelled"]),
+  title: z.string(),
+  subtitle: z.string(),
+  by: z.enum(["tickets", "number"]),
+  word: z.string(),
+  price: z.number(),
+  people: z.number(),
+  tickets: z.number(),
+  locksMs: z.number(),
+  shaken: z.number(),
+  shakers: z.number(),
+  target: z.number().nullable(),
+  names: z.array(z.string()),
+  winners: z.array(winnerSchema),
+});
+export type RaffleView = z.infer<typeof viewSchema>;
+
+const enterMs = 700;
+const liftMs = 1_600;
+/** After a result, or when it was closed, it stays so long. */
+const leaveMs = 12_000;
+const fadeMs = 500;
+
+/** Tags on a drying rack; the drawn one is lifted out and turned. Redrawn only while something moves. */
+export function raffleScene({ still, preview = false, paint }: SceneKit): Scene {
+  let view: RaffleView | null = null;
+  let surface: Surface | null = null;
+  let tags: Tag[] = [];
+  let lifted: Readonly<{ name: string; prize: string; passed: boolean; atMs: number }> | null = null;
+  let seenWinners = 0;
+  let endedMs = -Infinity;
+  let shookMs = -Infinity;
+  let drawnKey = "";
+  let order = 0;
+  let nowMs = 0;
+
+  /** Who is new hangs in front; who has left is taken down. */
+  const hang = (names: readonly string[], atMs: number, first: boolean): void => {
+    const before = new Map(tags.map((t) => [t.name, t]));
+    tags = names.map((name) => before.get(name) ?? { name, atMs: first ? -Infinity : atMs });
+  };
+
+  return {
+    get live() {
+      return view?.on === true && view.phase !== "" ? 1 : 0;
+    },
+    shown: () => (view === null ? null : { phase: view.phase, people: view.people, winners: view.winners.map((w) => w.name) }),
+    setView: (given) => {
+      const parsed = viewSchema.safeParse(given);
+      if (!parsed.success) return;
+      const before = view;
+      view = parsed.data;
+      drawnKey = "";
+      hang(view.names, nowMs, before === null);
+      if (before !== null && before.phase !== "" && view.phase === "") {
+        endedMs = nowMs;
+        // The last picture stays a while: what it said is still true.
+        view = { ...before, on: view.on, phase: "" };
+        tags = before.names.map((name) => ({ name, atMs: -Infinity }));
+      } else if (view.phase !== "") endedMs = -Infinity;
+      if (before !== null && view.shaken > before.shaken) shookMs = nowMs;
+      if (view.winners.length > seenWinners) {
+        const last = view.winners[view.winners.length - 1];
+        if (last !== undefined && before !== null) lifted = { name: last.name, prize: last.prize, passed: false, atMs: nowMs };
+      } else if (view.winners.length < seenWinners) lifted = null;
+      seenWinners = view.winners.length;
+    },
+    effect: () => undefined,
+    rehearse: () => undefined,
+    clear: (_, atOnce) => {
+      if (!atOnce) return;
+      drawnKey = "";
+      surface?.context?.clearRect(0, 0, surface.canvas.width, surface.canvas.height);
+    },
+    stack: (n) => {
+      order = n;
+      if (surface !== null) surface.canvas.style.zIndex = String(order);
+    },
+    free: () => surface?.free(),
+    frame: (now, box) => {
+      nowMs = now;
+      if (view === null) return false;
+      surface ??= paint();
+      surface.canvas.style.zIndex = String(order);
+      surface.canvas.style.opacity = String(box.opacity ?? 1);
+      const { width, height } = surface.fit(box, box.stageWidth ?? box.width);
+      const there = visible(view, now);
+      const clock = view.phase === "open" && view.locksMs > 0 ? Math.max(0, Math.ceil((view.locksMs - Date.now()) / 1000)) : -1;
+      const moves =
+        !still &&
+        (tags.some((t) => now - t.atMs < enterMs) ||
+          (lifted !== null && now - lifted.atMs < liftMs) ||
+          now - shookMs < 600 ||
+          (there > 0 && there < 1));
+      const waits = clock >= 0 || view.phase === "shaking" || now - endedMs < leaveMs + fadeMs;
+      const key = `${width} ${height} ${box.letters ?? 0} ${there} ${clock} ${lifted?.atMs ?? 0}`;
+      if (!moves && key === drawnKey) return waits;
+      drawnKey = moves ? "" : key;
+      if (surface.context !== null)
+        paintRack(surface.context, {
+          view,
+          tags,
+          lifted: lifted === null ? null : { ...lifted, sinceS: still ? 9 : (now - lifted.atMs) / 1000 },
+          nowMs: now,
+          width,
+          height,
+          least: (box.stageWidth ?? box.width) * 0.5625 * surface.scale * 0.024,
+          there,
+          clock,
+          shakeS: still ? 9 : (now - shookMs) / 1000,
+          still,
+        });
+      return moves || waits;
+    },
+  };
+
+  /** 0 away, 1 there: from its opening until a while after its end. */
+  function visible(v: RaffleView, now: number): number {
+    if (!v.on) return 0;
+    if (v.phase !== "" || preview) return 1;
+    return Math.max(0, Math.min(1, (endedMs + leaveMs - now) / fadeMs));
+  }
+}
