@@ -1,5 +1,5 @@
 import { count, counted } from "../../core/words/sentence";
-import type { RaffleView } from "./scene";
+import type { RaffleView } from "./view";
 
 export type Tag = Readonly<{ name: string; atMs: number }>;
 export type RackNow = Readonly<{

@@ -1,33 +1,7 @@
-import { z } from "zod";
 import type { Scene, SceneKit } from "../../overlay/scene";
 import type { Surface } from "../../overlay/surface";
 import { paintRack, type Tag } from "./paint";
-
-const winnerSchema = z.object({
-  name: z.string(),
-  prize: z.string(),
-  state: z.enum(["drawn", "waits", "claimed", "passed"]),
-  guess: z.number().nullable(),
-  untilMs: z.number(),
-});
-const viewSchema = z.object({
-  on: z.boolean(),
-  phase: z.enum(["", "open", "shaking", "locked", "cancelled"]),
-  title: z.string(),
-  subtitle: z.string(),
-  by: z.enum(["tickets", "number"]),
-  word: z.string(),
-  price: z.number(),
-  people: z.number(),
-  tickets: z.number(),
-  locksMs: z.number(),
-  shaken: z.number(),
-  shakers: z.number(),
-  target: z.number().nullable(),
-  names: z.array(z.string()),
-  winners: z.array(winnerSchema),
-});
-export type RaffleView = z.infer<typeof viewSchema>;
+import { type RaffleView, viewSchema } from "./view";
 
 const enterMs = 700;
 const liftMs = 1_600;
