@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { glazes, newSegment, wheelDefaults } from "../../core/games/wheel/settings";
-import { lettersOn, plateKey, shortened, tone } from "./plate";
+import { lettersOn, namesFit, plateKey, shortened, tone } from "./plate";
 
 type Brush = Parameters<typeof shortened>[0];
 /** Letters of one width each. */
@@ -28,6 +28,15 @@ describe("letters on a glaze", () => {
         return contrast(colour, lettersOn(colour)) >= 3;
       }),
     ));
+});
+
+test("names stand on the plate while most of them can be read there; else a list beside it takes over", () => {
+  const arcs = (n: number) =>
+    Array.from({ length: n }, (_, i) => ({ segment: i, from: Math.round((i * 1_000_000) / n), to: Math.round(((i + 1) * 1_000_000) / n) }));
+  const fits = (n: number, r: number): boolean => namesFit({ arcs: arcs(n), looks: wheelDefaults.looks }, r, 0.024 * 1_080);
+  expect([2, 8, 24].map((n) => fits(n, 400))).toEqual([true, true, true]);
+  // A wheel as high as the picture holds sixty; a small one does not.
+  expect([fits(60, 500), fits(60, 130), fits(61, 500)]).toEqual([true, false, false]);
 });
 
 describe("a name that is too long", () => {

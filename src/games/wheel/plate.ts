@@ -184,6 +184,24 @@ function mark(context: Brush, pattern: Pattern, x: number, y: number, u: number)
   }
 }
 
+/** How high letters may be in a part of the rim, and no smaller than which they are left out; pixels. */
+const lettersIn = (arc: Plate["arcs"][number], r: number, least: number, letterSize: number) => {
+  const part = ((arc.to - arc.from) / turn) * Math.PI * 2;
+  // Half a plate, or all of it, is as wide as its letters need.
+  const room = part >= Math.PI ? r * 0.4 : 2 * Math.sin(part / 2) * r * 0.52;
+  const usual = r * 0.105 * (letterSize / 100);
+  return { room, size: Math.min(usual, room * 0.78), small: Math.min(usual, least) };
+};
+/** Whether most names can stand on a plate of this radius; where not, a list beside it follows the pointer. */
+export const namesFit = ({ arcs, looks }: Pick<Plate, "arcs" | "looks">, r: number, least: number): boolean =>
+  arcs.length <= mostNamed &&
+  arcs.filter((arc) => {
+    const { size, small } = lettersIn(arc, r, least, looks.letterSize);
+    return size >= small * 0.7;
+  }).length *
+    2 >=
+    arcs.length;
+
 /** A segment's name from the middle outwards, so that it reads well under the pointer: shrunk, then shortened, then left out. */
 function label(
   context: Brush,
@@ -196,14 +214,9 @@ function label(
   const segment = segments[arc.segment];
   if (segment === undefined) return;
   const middle = (arc.from + arc.to) / 2;
-  const part = ((arc.to - arc.from) / turn) * Math.PI * 2;
+  const { room, size, small } = lettersIn(arc, r, least, looks.letterSize);
   const from = r * (shape.hub + 0.045);
   const to = r * (shape.glaze - 0.035);
-  // Half a plate, or all of it, is as wide as its letters need.
-  const room = part >= Math.PI ? r * 0.4 : 2 * Math.sin(part / 2) * r * 0.52;
-  const usual = r * 0.105 * (looks.letterSize / 100);
-  const small = Math.min(usual, least);
-  const size = Math.min(usual, room * 0.78);
   const reads = looks.pointerAt <= 180;
   context.save();
   context.rotate(angleOf(middle) + (reads ? 0 : Math.PI));

@@ -2,7 +2,7 @@ import { turn, wheelEffectSchema, type WheelView, wheelViewSchema } from "../../
 import type { Scene, SceneKit } from "../../overlay/scene";
 import type { Surface } from "../../overlay/surface";
 import { type Knock, knocksOf, pegsOf, pushAt, ringAt, rock, turnedAt, type Turning } from "./motion";
-import { mostNamed, paintPegs, paintPlate, type Plate, plateKey } from "./plate";
+import { namesFit, paintPegs, paintPlate, type Plate, plateKey } from "./plate";
 import { paintWheel, plateBox } from "./paint";
 
 /** Smallest letters: a share of the stage's height. */
@@ -137,8 +137,8 @@ export function wheelScene({ sprites, still, preview = false, paint, knock }: Sc
       const { width, height } = surface.fit(box, box.stageWidth ?? box.width);
       goOn(nowMs);
       const there = visible(view, nowMs);
-      const listed = plate.arcs.length > mostNamed;
       const least = (box.stageWidth ?? box.width) * 0.5625 * surface.scale * leastShare;
+      const listed = !namesFit(plate, plateBox(width, height, false, plate.looks.panel).r, least);
       const side = Math.max(16, Math.round(plateBox(width, height, listed, plate.looks.panel).r * 2));
       if (there > 0) repaint(plate, side, least, box.letters ?? 0);
       const seconds = spin === null ? 0 : (nowMs - spin.atMs) / 1000;
