@@ -1,9 +1,10 @@
-import { createHmac, randomBytes } from "node:crypto";
+import { createHmac } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium as playwright } from "@playwright/test";
-import type { Proof } from "../src/core/chance/proof";
-import { commitmentOf, drawWinners, firstLink, type ListChange, listHash, listOf, nextLink, settingsHash } from "../src/core/chance/scheme";
+import { promiseRound, proofOf } from "../src/core/chance/round";
+import { drawWinners, type ListChange, listHash, listOf, nextLink } from "../src/core/chance/scheme";
+import { openVault } from "../src/core/chance/vault";
 import { type Bench, browserArgs, median, ms, type Row } from "./row";
 import type { SceneFigures } from "./scene-page";
 
@@ -18,20 +19,21 @@ const best = (times: number, work: () => number): number => Math.min(...Array.fr
 
 /** A million tickets of a hundred thousand viewers: closed, drawn, followed by a viewer's browser; and a wheel that turns. */
 export async function measure({ out, chromium, startStack, say }: Bench): Promise<Row[]> {
-  const secret = new Uint8Array(randomBytes(32));
+  const vault = openVault("bench");
   const settings = { title: "Last week's mug" };
-  const opening = { round: "bench.1.a", commitment: commitmentOf(secret), settings: settingsHash(settings) };
+  const { sealed, ...promised } = promiseRound(vault, settings, { game: "bench", n: 1, atMs: 1, rehearsing: false });
+  const secret = vault.open(promised.round, sealed) ?? new Uint8Array();
   const changes: ListChange[] = Array.from({ length: entrants }, (_, i) => ({
     seq: i + 1,
     atMs: 1_000 + i,
     id: `viewer_${(i * 7_919) % entrants}`,
     weight: each,
   }));
-  let chain = firstLink(opening);
+  let { chain } = promised;
   const [, chainMs] = took(() => changes.forEach((c) => (chain = nextLink(chain, c))));
   const [list, listMs] = took(() => listOf(changes));
   const [hash, hashMs] = took(() => listHash(list));
-  const key = { secret, round: opening.round, list: hash, shake: "" };
+  const key = { secret, round: promised.round, list: hash, shake: "" };
   const draw = (count: number) => () => took(() => drawWinners(key, list, { count }))[1];
   draw(10)();
   const [one, thousand] = [best(5, draw(1)), best(5, draw(1_000))];
@@ -42,22 +44,14 @@ export async function measure({ out, chromium, startStack, say }: Bench): Promis
     () => took(() => Array.from({ length: 1_000 }, (_, i) => createHmac("sha256", secret).update(`r:${hash}::${i}:0`).digest()))[1],
   );
   const drawn = drawWinners(key, list, { count: 1_000 });
-  const proof: Proof = {
-    format: "izzam-round-1",
-    round: opening.round,
+  const proof = proofOf({
+    promise: { ...promised, chain },
     settings,
-    settingsHash: opening.settings,
-    commitment: opening.commitment,
     secret: Buffer.from(secret).toString("hex"),
     lock: { how: "operator", atMs: 9_000_000 },
     changes,
-    chain,
-    list: [...list],
-    listHash: hash,
-    shake: null,
-    staysIn: false,
-    draws: drawn.ok ? [...drawn.value] : [],
-  };
+    draws: drawn.ok ? drawn.value : [],
+  });
   const stack = await startStack({ name: "bench" });
   const browser = await playwright.launch({ executablePath: chromium, args: browserArgs });
   try {

@@ -31,7 +31,7 @@ export class StagePlayer {
   private readonly observer: ResizeObserver;
   private standings: Standing[] = [];
   private canvas: HTMLCanvasElement;
-  private context: Renderer;
+  private renderer: Renderer;
   private asked = 0;
   private lastMs = 0;
   private hushed = false;
@@ -50,7 +50,7 @@ export class StagePlayer {
       preview?: boolean;
     }> = {},
   ) {
-    [this.canvas, this.context] = this.makePen(true);
+    [this.canvas, this.renderer] = this.makeRenderer(true);
     this.observer = new ResizeObserver(() => this.fit());
     this.observer.observe(host);
     this.fit();
@@ -70,7 +70,7 @@ export class StagePlayer {
     this.wake();
   };
 
-  private makePen(tryInstanced: boolean): [HTMLCanvasElement, Renderer] {
+  private makeRenderer(tryInstanced: boolean): [HTMLCanvasElement, Renderer] {
     const fresh = (): HTMLCanvasElement => {
       const canvas = document.createElement("canvas");
       canvas.style.cssText = "position:absolute;inset:0;width:100%;height:100%;pointer-events:none";
@@ -78,30 +78,30 @@ export class StagePlayer {
       return canvas;
     };
     let canvas = fresh();
-    let context: Renderer;
+    let renderer: Renderer;
     try {
       if (!tryInstanced) throw new Error("not wanted");
-      context = new InstancedRenderer(canvas, this.sprites);
+      renderer = new InstancedRenderer(canvas, this.sprites);
       canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
     } catch {
       canvas = fresh();
-      context = new BitmapRenderer(canvas, this.sprites);
+      renderer = new BitmapRenderer(canvas, this.sprites);
     }
     this.host.append(canvas);
-    return [canvas, context];
+    return [canvas, renderer];
   }
 
   private useBitmaps(): void {
-    if (this.context.name === "bitmaps") return;
+    if (this.renderer.name === "bitmaps") return;
     this.canvas.remove();
-    [this.canvas, this.context] = this.makePen(false);
+    [this.canvas, this.renderer] = this.makeRenderer(false);
     this.fit();
   }
 
   private fit(): void {
     const { clientWidth, clientHeight } = this.host;
     const ratio = Math.min(window.devicePixelRatio || 1, Math.sqrt(mostPixels / Math.max(1, clientWidth * clientHeight)));
-    this.context.resize(Math.max(1, Math.round(clientWidth * ratio)), Math.max(1, Math.round(clientHeight * ratio)));
+    this.renderer.resize(Math.max(1, Math.round(clientWidth * ratio)), Math.max(1, Math.round(clientHeight * ratio)));
     this.wake();
   }
 
@@ -127,7 +127,7 @@ export class StagePlayer {
     if (scene.live > 0) return;
     const unseen = new SpriteBuffer();
     scene.rehearse({ x: 0, y: 0, width: 1_920, height: 1_080 }, unseen);
-    this.context.rehearse(unseen);
+    this.renderer.rehearse(unseen);
   }
 
   /** What one game shows now, when only that changed. */
@@ -162,7 +162,7 @@ export class StagePlayer {
 
   clear(atOnce: boolean): void {
     for (const { scene } of this.standings) scene.clear(this.now(), atOnce);
-    if (atOnce) this.context.clear();
+    if (atOnce) this.renderer.clear();
     this.wake();
   }
 
@@ -177,7 +177,7 @@ export class StagePlayer {
       framesPerSecond: this.asked === 0 ? 0 : this.governor.framesPerSecond,
       late: this.governor.late,
       live,
-      drawing: this.context.name,
+      drawing: this.renderer.name,
       scriptMs: this.scriptMs,
       sceneMs: this.sceneMs,
     };
@@ -214,16 +214,16 @@ export class StagePlayer {
       if (place.opacity < 1) this.flat.fade(from, place.opacity);
     }
     this.sceneMs = this.now() - nowMs;
-    this.context.coarse = coarse;
-    if (this.flat.count > 0) this.context.draw(this.flat);
-    else this.context.clear();
+    this.renderer.coarse = coarse;
+    if (this.flat.count > 0) this.renderer.draw(this.flat);
+    else this.renderer.clear();
     this.scriptMs = this.now() - nowMs;
     this.asked = alive ? requestAnimationFrame(this.frame) : 0;
   };
 
   private watch(sinceLastMs: number): void {
     this.governor.frame(sinceLastMs);
-    if (this.context.name !== "instanced" || this.flat.count < 20) return;
+    if (this.renderer.name !== "instanced" || this.flat.count < 20) return;
     // A card that does worse than a slow processor would: a whole second of frames under 20 a second.
     this.slowInstancedFrames = sinceLastMs > 50 && sinceLastMs < 1_000 ? this.slowInstancedFrames + 1 : 0;
     if (this.slowInstancedFrames >= 20) this.useBitmaps();
@@ -234,7 +234,7 @@ export class StagePlayer {
     this.observer.disconnect();
     for (const { scene } of this.standings) scene.free?.();
     if (this.asked !== 0) cancelAnimationFrame(this.asked);
-    this.context.free();
+    this.renderer.free();
     this.canvas.remove();
   }
 }

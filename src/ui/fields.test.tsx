@@ -2,9 +2,12 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, screen } from "@testing-library/react";
 import type { Role } from "../core/signals/signal";
-import { kept } from "../testing/screen";
+import { ChakraProvider } from "@chakra-ui/react";
+import { kept, shown } from "../testing/screen";
+import { system } from "./theme";
 import { Blank } from "./blank";
 import { CooldownField } from "./cooldown-field";
+import { ListField } from "./list-field";
 import { NumberField } from "./number-field";
 import { numberProblem } from "./number-text";
 import { Pick } from "./pick";
@@ -155,5 +158,40 @@ describe("a text with variables", () => {
     await user.click(screen.getByRole("button", { name: "Put in: viewer" }));
     const after = set.mock.lastCall?.[0] ?? "";
     expect([after.length <= 300, /\p{Surrogate}/u.test(after)]).toEqual([true, false]);
+  });
+});
+
+describe("several words in one field", () => {
+  const list = (apart: "commas" | "spaces" = "commas") =>
+    kept<readonly string[]>(["kiln", "glaze"], (value, onSet) => (
+      <ListField label="Words" list={value} shape={{ apart, most: 3, letters: 8 }} onSet={onSet} />
+    ));
+  test("are taken when one leaves it: half a word is never saved", async () => {
+    const { user, set } = list();
+    await user.click(field("Words"));
+    await user.keyboard(", raku");
+    expect(set).not.toHaveBeenCalled();
+    await user.tab();
+    expect(set.mock.calls).toEqual([[["kiln", "glaze", "raku"]]]);
+    expect(field("Words").value).toBe("kiln, glaze, raku");
+  });
+  test("left as they were, nothing is saved; cut to what may be, that is shown", async () => {
+    const { user, set } = list("spaces");
+    await user.click(field("Words"));
+    await user.tab();
+    expect(set).not.toHaveBeenCalled();
+    await user.click(field("Words"));
+    await user.keyboard(" a b averylongword");
+    await user.tab();
+    expect(set.mock.calls).toEqual([[["kiln", "glaze", "a"]]]);
+    expect(field("Words").value).toBe("kiln glaze a");
+  });
+  test("what was changed elsewhere is shown anew", () => {
+    const one = (words: readonly string[]) => (
+      <ListField label="Words" list={words} shape={{ apart: "commas", most: 9, letters: 9 }} onSet={() => undefined} />
+    );
+    const { rerender } = shown(one(["a"]));
+    rerender(<ChakraProvider value={system}>{one(["a", "b"])}</ChakraProvider>);
+    expect(field("Words").value).toBe("a, b");
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { chancesInWords, hundredths } from "./odds";
+import { apportion } from "../kernel/apportion";
+import { chancesInWords } from "./odds";
 
 describe("exact chances", () => {
   test("thirds sum to a hundred, the first takes what is left over", () =>
@@ -17,7 +18,7 @@ describe("exact chances", () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 0, max: 1_000_000 }), { minLength: 1, maxLength: 60 }), (weights) => {
         const total = weights.reduce((sum, w) => sum + w, 0);
-        const shares = hundredths(weights);
+        const shares = apportion(10_000, weights);
         if (total === 0) return shares.every((s) => s === 0);
         expect(shares.reduce((sum, s) => sum + s, 0)).toBe(10_000);
         return shares.every((s, i) => Math.abs(s - ((weights[i] ?? 0) * 10_000) / total) < 1);

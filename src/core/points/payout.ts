@@ -1,3 +1,5 @@
+import { apportion } from "../kernel/apportion";
+
 /** One who backed an outcome: how much, and in which order they came. */
 export type Stake = Readonly<{ id: string; stake: number; order: number }>;
 export type Payout = Readonly<{ id: string; amount: number }>;
@@ -23,22 +25,12 @@ export function settle(winners: readonly Stake[], losers: readonly Stake[], feeB
   if (won === 0) return { fee: 0, pot: all, payouts: losers.map((s) => ({ id: s.id, amount: s.stake })), returned: true };
   const fee = lost === 0 ? 0 : Number((BigInt(all) * BigInt(feeBp)) / 10_000n);
   const pot = all - fee;
-  const parts = winners.map((s) => {
-    const share = BigInt(s.stake) * BigInt(pot);
-    return { whole: Number(share / BigInt(won)), left: share % BigInt(won) };
-  });
-  const missing = pot - parts.reduce((paid, p) => paid + p.whole, 0);
-  const first = winners
-    .map((s, i) => ({ i, order: s.order, left: parts[i]?.left ?? 0n }))
-    .sort((a, b) => (a.left === b.left ? a.order - b.order : a.left > b.left ? -1 : 1))
-    .slice(0, missing);
-  const more = new Set(first.map((f) => f.i));
-  return {
-    fee,
+  const amounts = apportion(
     pot,
-    payouts: winners.map((s, i) => ({ id: s.id, amount: (parts[i]?.whole ?? 0) + (more.has(i) ? 1 : 0) })),
-    returned: false,
-  };
+    winners.map((s) => s.stake),
+    winners.map((s) => s.order),
+  );
+  return { fee, pot, payouts: winners.map(({ id }, i) => ({ id, amount: amounts[i] ?? 0 })), returned: false };
 }
 
 /** What an outcome pays now for each point, in hundredths, rounded down: pot ÷ its stakes; null where nobody backs it. */

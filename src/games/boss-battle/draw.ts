@@ -1,4 +1,5 @@
 import { unitAt } from "../../core/kernel/chance";
+import { shade } from "../../overlay/colour";
 import type { LoadedSprite } from "../../overlay/sprites";
 import { type Figure, figureOf } from "./figures";
 import { cracksOf } from "./play";
@@ -27,16 +28,6 @@ const path = (d: string): Path2D => {
   return made;
 };
 const dark = "#241913";
-
-/** Lightens (above 0) or darkens a #rrggbb colour. */
-export function shade(colour: string, by: number): string {
-  const n = parseInt(colour.slice(1), 16);
-  const part = (shift: number): number => {
-    const v = (n >> shift) & 255;
-    return Math.round(by >= 0 ? v + (255 - v) * by : v * (1 + by));
-  };
-  return `rgb(${part(16)},${part(8)},${part(0)})`;
-}
 
 /** Draws into a square of 100 by 100; the caller has placed, leaned and squashed it. */
 export function drawFigure(context: CanvasRenderingContext2D, name: string, picture: LoadedSprite | null, pose: Pose): void {

@@ -1,6 +1,7 @@
 "use client";
 import { IconButton } from "../../ui/icon-button";
 import { arrayMove } from "@dnd-kit/sortable";
+import { RowName } from "../../ui/row-name";
 import { SortableList, SortableRow } from "../../ui/sortable";
 import { Box, Button, chakra, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
@@ -140,19 +141,11 @@ export function BossRoster({ settings, sprites, onChange }: LooksProps) {
                   ) : (
                     <SpriteView sprite={sprite} size={40} />
                   )}
-                  <chakra.input
-                    aria-label={`Name of boss ${i + 1}`}
+                  <RowName
+                    label={`Name of boss ${i + 1}`}
                     value={entry.name}
-                    maxLength={40}
-                    flex="1"
-                    minW="0"
-                    bg="transparent"
-                    fontWeight="700"
-                    px="1"
-                    onChange={(e) => {
-                      const name = e.currentTarget.value;
-                      if (name.trim() !== "") put(roster.map((r, k) => (k === i ? { ...r, name } : r)));
-                    }}
+                    most={40}
+                    onSet={(name) => name.trim() !== "" && put(roster.map((r, k) => (k === i ? { ...r, name } : r)))}
                   />
                   <Pick
                     label={`Figure of ${entry.name}`}

@@ -2,8 +2,11 @@ import type { BossView } from "../../core/games/boss-battle/settings";
 import { mix32 } from "../../core/kernel/chance";
 import { count } from "../../core/words/sentence";
 import type { SceneKit } from "../../overlay/scene";
-import { drawFigure, shade } from "./draw";
-import { type Blow, ease, fallMs, recoil, settle, shard, type Shard } from "./play";
+import { shade } from "../../overlay/colour";
+import { ease, settle } from "../../overlay/easing";
+import { display } from "../../overlay/letters";
+import { drawFigure } from "./draw";
+import { type Blow, fallMs, recoil, shard, type Shard } from "./play";
 
 export type Look = Readonly<{ name: string; figure: string }>;
 export type Burst = Readonly<{ atMs: number; seed: number; count: number; power: number; x: number; y: number }>;
@@ -38,7 +41,6 @@ export type BossNow = Readonly<{
 
 export const drainMs = 650;
 export const wordMs = 1_700;
-const display = '"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif';
 const seedOf = (text: string): number => [...text].reduce((h, c) => mix32(h, c.codePointAt(0) ?? 0), 7);
 /** One for all shards of a frame: nothing is made while drawing. */
 const one: Shard = { x: 0, y: 0, angle: 0, size: 0, alpha: 0, glazed: false };

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { creatures } from "../../core/games/boss-battle/settings";
 import { figureOf, figures } from "./figures";
-import { cracksOf, ease, forceOf, mostCracks, recoil, recoilS, settle, shard, type Shard, shardS } from "./play";
+import { ease, settle } from "../../overlay/easing";
+import { cracksOf, forceOf, mostCracks, recoil, recoilS, shard, type Shard, shardS } from "./play";
 
 describe("a blow is felt", () => {
   const blow = (force: number, seed = 5) => ({ atMs: 0, force, seed });

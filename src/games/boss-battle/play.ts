@@ -94,14 +94,3 @@ export function cracksOf(seed: number): readonly Crack[] {
   crackCache.set(key, (cracks = made));
   return cracks;
 }
-
-/** 0 → 1 with an overshoot, over `spanMs`. */
-export function settle(sinceMs: number, spanMs: number): number {
-  const u = Math.max(0, Math.min(1, sinceMs / spanMs));
-  const c = 1.70158;
-  return 1 + (c + 1) * (u - 1) ** 3 + c * (u - 1) ** 2;
-}
-export const ease = (u: number): number => {
-  const v = Math.max(0, Math.min(1, u));
-  return v * v * (3 - 2 * v);
-};

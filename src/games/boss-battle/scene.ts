@@ -2,10 +2,11 @@ import { type Boss, bossEffectSchema, type BossView, bossViewSchema } from "../.
 import { mix32 } from "../../core/kernel/chance";
 import { count } from "../../core/words/sentence";
 import type { Scene, SceneKit } from "../../overlay/scene";
+import { shade } from "../../overlay/colour";
+import { ease } from "../../overlay/easing";
 import type { Surface } from "../../overlay/surface";
-import { shade } from "./draw";
 import { type Burst, drainMs, type Fall, type Look, paintBoss, type Word, wordMs } from "./paint";
-import { type Blow, ease, fallMs, forceOf, recoilS, shardS } from "./play";
+import { type Blow, fallMs, forceOf, recoilS, shardS } from "./play";
 
 const leaveMs = 500;
 

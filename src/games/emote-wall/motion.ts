@@ -1,4 +1,5 @@
 import type { Motion } from "../../core/games/emote-wall/settings";
+import { smooth } from "../../overlay/easing";
 
 /**
  * How an emote moves: a function of its age and its own numbers, never integrated, so that a page that
@@ -14,7 +15,6 @@ export type Numbers = (k: number) => number;
 const turn = Math.PI * 2;
 const clamp01 = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v);
 const lerp = (a: number, b: number, t: number): number => a + (b - a) * t;
-const smooth = (t: number): number => t * t * (3 - 2 * t);
 
 /** 0 → 1 with an overshoot that rings out: a damped spring from rest. */
 const spring = (tS: number, stiffness = 15, damping = 6.5): number =>

@@ -1,4 +1,7 @@
 import { count, counted } from "../../core/words/sentence";
+import { ink } from "../../overlay/colour";
+import { settle } from "../../overlay/easing";
+import { display, shortened } from "../../overlay/letters";
 import type { RaffleView } from "./view";
 
 export type Tag = Readonly<{ name: string; atMs: number }>;
@@ -18,22 +21,7 @@ export type RackNow = Readonly<{
   shakeS: number;
   still: boolean;
 }>;
-const display = '"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif';
 type Brush = CanvasRenderingContext2D;
-
-const settle = (u: number): number => {
-  const v = Math.max(0, Math.min(1, u));
-  return 1 + 2.4 * (v - 1) ** 3 + 1.4 * (v - 1) ** 2;
-};
-function fitted(context: Brush, text: string, width: number): string {
-  if (context.measureText(text).width <= width) return text;
-  const parts = [...new Intl.Segmenter(undefined, { granularity: "grapheme" }).segment(text)].map((s) => s.segment);
-  for (let n = parts.length - 1; n > 0; n -= 1) {
-    const some = `${parts.slice(0, n).join("").trimEnd()}…`;
-    if (context.measureText(some).width <= width) return some;
-  }
-  return "";
-}
 
 /** A rack with its tags, and the one that was lifted out of it. */
 export function paintRack(context: Brush, now: RackNow): void {
@@ -63,13 +51,13 @@ export function paintRack(context: Brush, now: RackNow): void {
   context.textAlign = "left";
   context.font = `800 ${large}px ${display}`;
   context.fillStyle = "#FFF8E8";
-  context.fillText(fitted(context, view.title, room - taken), pad, pad + large * 0.86);
+  context.fillText(shortened(context, view.title, room - taken), pad, pad + large * 0.86);
   const line = lineOf(now);
   let top = pad + large * 1.15;
   if (line !== "") {
     context.font = `600 ${small}px ${display}`;
     context.fillStyle = "#D8CFBD";
-    context.fillText(fitted(context, line, room), pad, top + small * 0.9);
+    context.fillText(shortened(context, line, room), pad, top + small * 0.9);
     top += small * 1.35;
   }
   rack(context, now, { x: pad, y: top, width: room, height: height - top - pad }, small);
@@ -113,14 +101,14 @@ function rack(context: Brush, { tags, nowMs, shakeS, still, lifted }: RackNow, a
   context.textAlign = "left";
   tags.slice(0, rows * columns).forEach((tag, i) => {
     if (lifted !== null && tag.name === lifted.name) return;
-    const came = still ? 1 : settle((nowMs - tag.atMs) / 700);
+    const came = still ? 1 : settle(nowMs - tag.atMs, 700);
     context.save();
     context.translate(area.x + (i % columns) * w, area.y + Math.floor(i / columns) * row + row * 0.58 - (1 - came) * row * 0.7);
     context.rotate(((i * 37) % 7) * 0.004 - 0.012 + sway * (0.05 + ((i * 13) % 5) * 0.012));
     context.globalAlpha *= Math.max(0, Math.min(1, came));
     tagShape(context, w - letters * 0.5, row * 0.74);
-    context.fillStyle = "#191C26";
-    context.fillText(fitted(context, tag.name, w - letters * 1.9), letters * 1.05, letters * 0.04);
+    context.fillStyle = ink;
+    context.fillText(shortened(context, tag.name, w - letters * 1.9), letters * 1.05, letters * 0.04);
     context.restore();
   });
 }
@@ -148,7 +136,7 @@ function tagShape(context: Brush, width: number, height: number): void {
 /** The drawn one: lifted out, turned, and held to the light. */
 function lift(context: Brush, { lifted, width, height, least }: RackNow, large: number): void {
   if (lifted === null) return;
-  const up = settle(lifted.sinceS / 0.7);
+  const up = settle(lifted.sinceS, 0.7);
   const flip = Math.max(0, Math.min(1, (lifted.sinceS - 0.55) / 0.6));
   const side = Math.cos(flip * Math.PI);
   const h = Math.max(large * 2.1, height * 0.3);
@@ -168,13 +156,13 @@ function lift(context: Brush, { lifted, width, height, least }: RackNow, large: 
     const prize = lifted.prize === "" ? "" : lifted.prize;
     context.textAlign = "left";
     context.textBaseline = "middle";
-    context.fillStyle = "#191C26";
+    context.fillStyle = ink;
     context.font = `800 ${h * 0.42}px ${display}`;
-    context.fillText(fitted(context, lifted.name, w - h * 0.85), h * 0.62, prize === "" ? 0 : -h * 0.12);
+    context.fillText(shortened(context, lifted.name, w - h * 0.85), h * 0.62, prize === "" ? 0 : -h * 0.12);
     if (prize !== "") {
       context.font = `600 ${Math.max(least, h * 0.2)}px ${display}`;
       context.fillStyle = "#565B69";
-      context.fillText(fitted(context, prize, w - h * 0.85), h * 0.63, h * 0.27);
+      context.fillText(shortened(context, prize, w - h * 0.85), h * 0.63, h * 0.27);
     }
   }
   context.restore();

@@ -7,6 +7,7 @@ import { roleWords, roles } from "../../core/signals/signal";
 import { IconButton } from "../../ui/icon-button";
 import { NumberField } from "../../ui/number-field";
 import { Pick } from "../../ui/pick";
+import { RowName } from "../../ui/row-name";
 import { SortableList, SortableRow } from "../../ui/sortable";
 import type { LooksProps } from "../shown";
 
@@ -43,16 +44,7 @@ export function RafflePrizes({ settings, onChange }: LooksProps) {
           {prizes.map((p, i) => (
             <SortableRow key={p.id} id={p.id} name={p.name}>
               <Flex align="center" gap="2" bg="raised" borderRadius="8px" px="2" py="1">
-                <chakra.input
-                  aria-label={`Name of prize ${i + 1}`}
-                  value={p.name}
-                  maxLength={60}
-                  flex="1"
-                  minW="0"
-                  bg="transparent"
-                  fontWeight="700"
-                  onChange={(e) => set(p.id, { name: e.currentTarget.value })}
-                />
+                <RowName label={`Name of prize ${i + 1}`} value={p.name} most={60} onSet={(name) => set(p.id, { name })} />
                 <NumberField label={`How many of ${p.name}`} value={p.count} min={1} max={1_000} onSet={(n) => set(p.id, { count: n })} />
                 <chakra.input
                   aria-label={`How ${p.name} is handed over`}

@@ -1,4 +1,5 @@
 import { unitAt } from "../../core/kernel/chance";
+import { smooth } from "../../overlay/easing";
 import { type Arc, turn } from "../../core/games/wheel/settings";
 
 /**
@@ -12,7 +13,6 @@ const bend = 2.4;
 const q = Math.exp(-bend) / (1 - Math.exp(-bend));
 /** A spin of so many turns a second at its fastest, about. */
 const fastest = 1.35;
-const smooth = (u: number): number => u * u * (3 - 2 * u);
 
 type Plan = Readonly<{ backS: number; back: number; throwS: number; runS: number; speed: number; start: number; end: number }>;
 const plans = new WeakMap<Turning, Plan>();
@@ -108,9 +108,3 @@ function firstAfter(knocks: readonly Knock[], atS: number): number {
 
 /** A breath of rocking where it has come to rest: it ends in nothing. */
 export const rock = (sinceS: number): number => (sinceS <= 0 || sinceS > 1.2 ? 0 : 0.0016 * Math.exp(-5 * sinceS) * Math.sin(16 * sinceS));
-
-/** 0 → 1 with an overshoot, over `seconds`. */
-export function settle(sinceS: number, seconds: number): number {
-  const u = Math.max(0, Math.min(1, sinceS / seconds));
-  return 1 + 2.4 * (u - 1) ** 3 + 1.4 * (u - 1) ** 2;
-}

@@ -1,8 +1,10 @@
 import type { WheelView } from "../../core/games/wheel/settings";
 import { turn } from "../../core/games/wheel/settings";
 import type { SpriteBook } from "../../overlay/sprites";
-import { settle } from "./motion";
-import { disc, display, lettersOn, type Plate, shape, shortened, tone, wedge, weights } from "./plate";
+import { ink, lettersOn, shade } from "../../overlay/colour";
+import { settle } from "../../overlay/easing";
+import { display, shortened } from "../../overlay/letters";
+import { disc, type Plate, shape, wedge, weights } from "./plate";
 
 /** All that one picture of the wheel depends on beside its plate. */
 export type WheelNow = Readonly<{
@@ -82,12 +84,12 @@ function highlight(context: CanvasRenderingContext2D, { plate, result }: WheelNo
 
 function hub(context: CanvasRenderingContext2D, { plate, sprites, turned }: WheelNow, r: number): void {
   const { looks } = plate;
-  disc(context, r * shape.hub, tone(looks.rim, -0.12));
+  disc(context, r * shape.hub, shade(looks.rim, -0.12));
   disc(context, r * (shape.hub - 0.014), looks.hub);
   context.beginPath();
   context.arc(0, 0, r * (shape.hub - 0.055), 0, Math.PI * 2);
   context.lineWidth = r * 0.006;
-  context.strokeStyle = tone(looks.hub, -0.2);
+  context.strokeStyle = shade(looks.hub, -0.2);
   context.stroke();
   const side = r * shape.hub * 1.24;
   const middle = looks.middle === "" ? undefined : sprites.get(sprites.id(looks.middle));
@@ -118,7 +120,7 @@ function hub(context: CanvasRenderingContext2D, { plate, sprites, turned }: Whee
   }
   context.lineWidth = r * 0.013;
   context.lineCap = "round";
-  context.strokeStyle = tone(looks.hub, -0.28);
+  context.strokeStyle = shade(looks.hub, -0.28);
   context.stroke();
   context.restore();
 }
@@ -152,18 +154,18 @@ function pointer(context: CanvasRenderingContext2D, { plate, lean, sprites }: Wh
   context.fill();
   context.shadowColor = "transparent";
   context.lineWidth = u * 0.11;
-  context.strokeStyle = tone(looks.pointer, -0.5);
+  context.strokeStyle = shade(looks.pointer, -0.5);
   context.stroke();
   context.beginPath();
   context.moveTo(-u * 0.4, u * 0.16);
   context.quadraticCurveTo(-u * 0.34, -u * 0.36, u * 0.12, -u * 0.42);
   context.lineWidth = u * 0.1;
   context.lineCap = "round";
-  context.strokeStyle = tone(looks.pointer, 0.3);
+  context.strokeStyle = shade(looks.pointer, 0.3);
   context.stroke();
   context.beginPath();
   context.arc(u * 0.04, -u * 0.02, u * 0.16, 0, Math.PI * 2);
-  context.fillStyle = tone(looks.pointer, -0.62);
+  context.fillStyle = shade(looks.pointer, -0.62);
   context.fill();
   context.restore();
 }
@@ -214,7 +216,7 @@ function panel(context: CanvasRenderingContext2D, now: WheelNow, at: Readonly<{ 
   context.fill();
   context.textAlign = "left";
   context.textBaseline = "middle";
-  context.fillStyle = "#191C26";
+  context.fillStyle = ink;
   context.font = `800 ${size}px ${display}`;
   const x = -w / 2 + notch * 1.15 + size * 0.5;
   context.fillText(name, x, who === "" ? size * 0.04 : -small * 0.55);

@@ -1,7 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { glazes, newSegment, wheelDefaults } from "../../core/games/wheel/settings";
-import { lettersOn, namesFit, plateKey, shortened, tone } from "./plate";
+import { lettersOn, shade } from "../../overlay/colour";
+import { shortened } from "../../overlay/letters";
+import { namesFit, plateKey } from "./plate";
 
 type Brush = Parameters<typeof shortened>[0];
 /** Letters of one width each. */
@@ -50,9 +52,9 @@ describe("a name that is too long", () => {
 });
 
 test("tones go towards white and towards black, and stay colours", () => {
-  expect(tone("#808080", 1)).toBe("rgb(255,255,255)");
-  expect(tone("#808080", -1)).toBe("rgb(0,0,0)");
-  expect(tone("#804020", 0)).toBe("rgb(128,64,32)");
+  expect(shade("#808080", 1)).toBe("rgb(255,255,255)");
+  expect(shade("#808080", -1)).toBe("rgb(0,0,0)");
+  expect(shade("#804020", 0)).toBe("rgb(128,64,32)");
 });
 
 test("the plate is painted anew when something on it changed, and not before", () => {

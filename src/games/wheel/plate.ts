@@ -1,32 +1,15 @@
 import type { Pattern, WheelView } from "../../core/games/wheel/settings";
 import { turn } from "../../core/games/wheel/settings";
+import { lettersOn, luminance, shade } from "../../overlay/colour";
+import { display, shortened } from "../../overlay/letters";
 import type { SpriteBook } from "../../overlay/sprites";
 
-export const display = '"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif';
-const ink = "#191C26";
-const paper = "#FFF8E8";
 export const weights = { light: 500, bold: 700, heavy: 800 } as const;
 /** More parts than this can’t be read on a plate: a list beside it follows the pointer. */
 export const mostNamed = 60;
 
 /** Shares of the plate's radius. */
 export const shape = { rim: 1, pegs: 0.945, glaze: 0.9, hub: 0.31, foot: 0.22 } as const;
-
-type Rgb = readonly [number, number, number];
-const rgb = (hex: string): Rgb => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as unknown as Rgb;
-/** Darker below 0, lighter above, by so much. */
-export function tone(hex: string, by: number): string {
-  const to = by < 0 ? 0 : 255;
-  return `rgb(${rgb(hex)
-    .map((c) => Math.round(c + (to - c) * Math.abs(by)))
-    .join(",")})`;
-}
-const luminance = (hex: string): number => {
-  const [r, g, b] = rgb(hex).map((c) => (c / 255 <= 0.03928 ? c / 255 / 12.92 : ((c / 255 + 0.055) / 1.055) ** 2.4)) as unknown as Rgb;
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
-};
-/** Letters on a glaze: whichever of ink and paper stands out more. */
-export const lettersOn = (hex: string): string => (luminance(hex) > 0.26 ? ink : paper);
 
 /** What of a view the plate itself depends on. */
 export type Plate = Readonly<Pick<WheelView, "segments" | "arcs" | "looks">>;
@@ -48,8 +31,8 @@ export function paintPlate(
   context.save();
   context.translate(r, r);
   disc(context, r * 0.995, looks.rim);
-  ring(context, r * 0.985, r * 0.02, tone(looks.rim, 0.22));
-  ring(context, r * (shape.glaze + 0.012), r * 0.03, tone(looks.rim, -0.3));
+  ring(context, r * 0.985, r * 0.02, shade(looks.rim, 0.22));
+  ring(context, r * (shape.glaze + 0.012), r * 0.03, shade(looks.rim, -0.3));
   for (const arc of arcs) {
     const segment = segments[arc.segment];
     if (segment === undefined) continue;
@@ -131,7 +114,7 @@ export function wedge(context: Brush, radius: number, from: number, to: number):
 function glaze(context: Brush, pattern: Pattern, colour: string, r: number): void {
   if (pattern === "plain") return;
   const u = Math.max(5, r * 0.075);
-  context.strokeStyle = context.fillStyle = tone(colour, luminance(colour) > 0.45 ? -0.2 : 0.24);
+  context.strokeStyle = context.fillStyle = shade(colour, luminance(colour) > 0.45 ? -0.2 : 0.24);
   context.lineWidth = u * 0.13;
   context.globalAlpha = 0.75;
   const span = Math.ceil(r / u) * u;
@@ -261,17 +244,6 @@ function label(
     }
   }
   context.restore();
-}
-
-/** As much of a text as fits, whole graphemes. */
-export function shortened(context: Brush, text: string, width: number): string {
-  if (context.measureText(text).width <= width) return text;
-  const graphemes = [...new Intl.Segmenter(undefined, { granularity: "grapheme" }).segment(text)].map((s) => s.segment);
-  for (let n = graphemes.length - 1; n > 0; n -= 1) {
-    const some = `${graphemes.slice(0, n).join("").trimEnd()}…`;
-    if (context.measureText(some).width <= width) return some;
-  }
-  return "";
 }
 
 /** A square of a glaze, for lists. */

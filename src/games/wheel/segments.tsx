@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Flex, Grid, Stack, Text, Textarea } from "@chakra-ui/react";
 import { arrayMove } from "@dnd-kit/sortable";
 import { ChevronDown, ChevronRight, Copy, Plus, Trash2 } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { chancesInWords } from "../../core/chance/odds";
 import { segmentsFrom } from "../../core/games/wheel/lines";
 import {
@@ -20,6 +20,7 @@ import { count, counted } from "../../core/words/sentence";
 import { IconButton } from "../../ui/icon-button";
 import { NumberField } from "../../ui/number-field";
 import { Pick } from "../../ui/pick";
+import { RowName } from "../../ui/row-name";
 import { SortableList, SortableRow } from "../../ui/sortable";
 import type { EffectsEditor, LooksProps } from "../shown";
 import { ColourField } from "../../ui/colour-field";
@@ -35,7 +36,7 @@ export function WheelSegments({ settings, sprites, onChange, Effects }: LooksPro
   const [open, setOpen] = useState<string | null>(null);
   const [all, setAll] = useState(false);
   const [pasting, setPasting] = useState(false);
-  const fresh = useRef<string | null>(null);
+  const [fresh, setFresh] = useState<string | null>(null);
   const put = (next: readonly Segment[]): void => onChange("segments", next);
   const set = (id: string, part: Partial<Segment>): void => put(segments.map((s) => (s.id === id ? { ...s, ...part } : s)));
   const move = (from: number, to: number): void => put(arrayMove([...segments], from, to));
@@ -44,7 +45,7 @@ export function WheelSegments({ settings, sprites, onChange, Effects }: LooksPro
   const full = segments.length >= mostSegments;
   const add = (): void => {
     const segment = newSegment(freshId(), `Segment ${segments.length + 1}`, segments.length);
-    fresh.current = segment.id;
+    setFresh(segment.id);
     setAll(segments.length >= shownFirst || all);
     put([...segments, segment]);
   };
@@ -80,22 +81,12 @@ export function WheelSegments({ settings, sprites, onChange, Effects }: LooksPro
               <Box bg="raised" borderRadius="8px" px="2" py="1" data-segment={segment.id}>
                 <Flex align="center" gap="2">
                   <Glaze colour={segment.colour} pattern={segment.pattern} />
-                  <chakra.input
-                    aria-label={`Label of segment ${i + 1}`}
+                  <RowName
+                    label={`Label of segment ${i + 1}`}
                     value={segment.label}
-                    maxLength={60}
-                    flex="1"
-                    minW="0"
-                    bg="transparent"
-                    fontWeight="700"
-                    px="1"
-                    ref={(el: HTMLInputElement | null) => {
-                      if (el === null || fresh.current !== segment.id) return;
-                      fresh.current = null;
-                      el.focus();
-                      el.select();
-                    }}
-                    onChange={(e) => set(segment.id, { label: e.currentTarget.value })}
+                    most={60}
+                    fresh={fresh === segment.id}
+                    onSet={(label) => set(segment.id, { label })}
                   />
                   <NumberField
                     label={`Weight of ${segment.label}`}

@@ -37,7 +37,12 @@ export function LivingPicture({
         },
       ],
     });
-    return () => made.free();
+    return () => {
+      // What it waits for would come to a picture that is gone.
+      trial.startOver();
+      player.current = null;
+      made.free();
+    };
   }, [game, sprites, trial]);
   useEffect(() => {
     const chance = chanceFrom(7);

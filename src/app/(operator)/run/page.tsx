@@ -15,9 +15,11 @@ export default async function RunPage() {
   if (session === null) redirect("/sign-in");
   const { store, clock, env } = services();
   const { channelId, login } = session;
-  const [cues, parts] = await Promise.all([bookOf(store, channelId, "cues", login, clock.now()), loadAvailable(store, channelId)]);
+  const [cues, available] = await Promise.all([bookOf(store, channelId, "cues", login, clock.now()), loadAvailable(store, channelId)]);
   // What is published is what can be fired; its own schema has accepted it.
   const book = cues.published as CueBook | null;
-  const problems = book === null ? [] : cueHints(book.cues, { games: parts.games, props: parts.props });
-  return <Booth emotes={parts.emotes} props={parts.props.map(({ id, name }) => ({ id, name }))} problems={problems} lan={env.lan} />;
+  const problems = book === null ? [] : cueHints(book.cues, { games: available.games, props: available.props });
+  return (
+    <Booth emotes={available.emotes} props={available.props.map(({ id, name }) => ({ id, name }))} problems={problems} lan={env.lan} />
+  );
 }

@@ -2,22 +2,13 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import type { Proof } from "../../../core/chance/proof";
-import {
-  commitmentOf,
-  drawWinners,
-  firstLink,
-  type ListChange,
-  listHash,
-  listOf,
-  nextLink,
-  secretFrom,
-  settingsHash,
-} from "../../../core/chance/scheme";
+import { promiseRound, proofOf } from "../../../core/chance/round";
+import { drawWinners, type ListChange, listHash, listOf, nextLink } from "../../../core/chance/scheme";
+import { openVault } from "../../../core/chance/vault";
 import { Check } from "./check";
 
 afterEach(cleanup);
 
-const secret = secretFrom("5a".repeat(32)) as Uint8Array;
 const settings = {
   things: [
     { id: "a", label: "Celadon" },
@@ -25,28 +16,22 @@ const settings = {
   ],
   leaves: false,
 };
-function proofOf(ids: readonly string[]): Proof {
-  const opening = { round: "plate.3.x", commitment: commitmentOf(secret), settings: settingsHash(settings) };
+/** A round that was run as a game runs it. */
+function roundOf(ids: readonly string[]): Proof {
+  const vault = openVault("check");
+  const { sealed, ...promised } = promiseRound(vault, settings, { game: "plate", n: 3, atMs: 60, rehearsing: false });
+  const secret = vault.open(promised.round, sealed) as Uint8Array;
   const changes: ListChange[] = ids.map((id, i) => ({ seq: i + 1, atMs: 1_000, id, weight: i + 1 }));
-  const chain = changes.reduce((link, change) => nextLink(link, change), firstLink(opening));
   const list = listOf(changes);
-  const drawn = drawWinners({ secret, round: opening.round, list: listHash(list), shake: "" }, list, { count: 1 });
-  return {
-    format: "izzam-round-1",
-    round: opening.round,
+  const drawn = drawWinners({ secret, round: promised.round, list: listHash(list), shake: "" }, list, { count: 1 });
+  return proofOf({
+    promise: { ...promised, chain: changes.reduce((link, change) => nextLink(link, change), promised.chain) },
     settings,
-    settingsHash: opening.settings,
-    commitment: opening.commitment,
-    secret: "5a".repeat(32),
+    secret: Buffer.from(secret).toString("hex"),
     lock: { how: "operator", atMs: 2_000 },
     changes,
-    chain,
-    list: [...list],
-    listHash: listHash(list),
-    shake: null,
-    staysIn: false,
-    draws: drawn.ok ? [...drawn.value] : [],
-  };
+    draws: drawn.ok ? drawn.value : [],
+  });
 }
 const marks = (): (string | null)[] =>
   within(screen.getByRole("list", { name: "Steps" }))
@@ -55,14 +40,14 @@ const marks = (): (string | null)[] =>
 
 describe("a round, checked in the browser of who looks", () => {
   test("what holds is said step by step, and what was drawn stands out", () => {
-    render(<Check proof={proofOf(["a", "b", "c"])} file="/api/rounds/plate.3.x" />);
+    render(<Check proof={roundOf(["a", "b", "c"])} file="/api/rounds/plate.3.x" />);
     expect(screen.getByText("It holds: your browser came to the same result.")).toBeTruthy();
     expect(new Set(marks())).toEqual(new Set(["holds"]));
     expect(screen.getByText("· drawn").parentElement?.textContent).toMatch(/: \d · drawn$/);
     expect(screen.getByRole("link", { name: "The whole proof as a file" }).getAttribute("href")).toBe("/api/rounds/plate.3.x");
   });
   test("names stand for ids where what was announced names them; a thing without a name is a picture", () => {
-    render(<Check proof={proofOf(["a", "b", "c"])} file="" />);
+    render(<Check proof={roundOf(["a", "b", "c"])} file="" />);
     for (const name of [/^Celadon: 1/, /^a picture: 2/, /^c: 3/]) expect(screen.getByText(name)).toBeTruthy();
   });
   test.each<readonly [string, (p: Proof) => unknown, string]>([
@@ -71,18 +56,18 @@ describe("a round, checked in the browser of who looks", () => {
     ["an entry more", (p) => ({ ...p, changes: [...p.changes, { seq: 9, atMs: 1_500, id: "z", weight: 50 }] }), "The entries."],
     ["another winner", (p) => ({ ...p, draws: p.draws.map((d) => ({ ...d, id: d.id === "a" ? "b" : "a" })) }), "The result."],
   ])("tampered with: %s; which step fails is said", (_, tamper, step) => {
-    render(<Check proof={tamper(proofOf(["a", "b", "c"]))} file="" />);
+    render(<Check proof={tamper(roundOf(["a", "b", "c"]))} file="" />);
     expect(screen.getByText("It does not hold. See which step fails.")).toBeTruthy();
     const line = screen.getByText(step).closest("li") as HTMLElement;
     expect(within(line).getByRole("img").getAttribute("aria-label")).toBe("does not hold");
   });
   test("a list of thousands is cut, and says how many more there are", () => {
-    render(<Check proof={proofOf(Array.from({ length: 640 }, (_, i) => `v${i}`))} file="" />);
+    render(<Check proof={roundOf(Array.from({ length: 640 }, (_, i) => `v${i}`))} file="" />);
     expect(screen.getByText("and 140 more, in the file")).toBeTruthy();
   });
   test("names made to stop a page are names", () => {
     const names = ["__proto__", "constructor", "<img src=x onerror=alert(1)>"];
-    render(<Check proof={proofOf(names)} file="" />);
+    render(<Check proof={roundOf(names)} file="" />);
     for (const name of names) expect(screen.getByText((text) => text.startsWith(`${name}: `))).toBeTruthy();
     expect(document.querySelector("img[src]")).toBeNull();
   });

@@ -27,7 +27,8 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
         <p>There is no round of this name, or it is not over yet. A round can be checked once its result is told.</p>
       </main>
     );
-  const { channel, channelName, gameName, kind, atMs, body } = found.value;
+  const { channel, channelName, gameName, kind, atMs, viewer, body } = found.value;
+  const who = viewer ?? body.by;
   const at = new Date(atMs).toISOString().replace("T", " ").slice(0, 16);
   return (
     <main className="round">
@@ -53,7 +54,8 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
       ) : (
         <>
           <p className="verdict">
-            {body.label ?? "Drawn"}, at {at} UTC
+            {body.label || "A picture"}
+            {who === undefined ? "" : `, for ${who}`}, at {at} UTC
           </p>
           <Check proof={proofIn(found.value)} file={`/api/rounds/${encodeURIComponent(name)}`} />
         </>

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { colourSchema } from "../../kernel/colour";
 import { rateSchema } from "../../signals/rate";
 
 /** What can hit a boss by itself; rules and operators can add to it. */
@@ -12,7 +13,7 @@ export type Creature = (typeof creatures)[number];
 const healthMost = 1_000_000_000_000;
 /** `most`: what one signal does at most; 0 for no such limit. */
 const hitSchema = z.object({ rate: rateSchema, most: z.int().min(0).max(healthMost) });
-const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, "A colour is # and six digits or letters a to f.");
+const colour = colourSchema;
 
 export const bossSettingsSchema = z.object({
   schema: z.literal(1),

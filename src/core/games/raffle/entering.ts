@@ -117,32 +117,5 @@ export const held = (round: Round, viewer: string, amount: number, seq: number, 
 export const returned = (round: Round, viewer: string, amount: number, atMs: number, why: string): Entry =>
   refunded(head(round, `${why}.${viewer}`, atMs), viewer, amount, "held");
 
-export const settingsAnnounced = ({
-  title,
-  subtitle,
-  by,
-  price,
-  most,
-  roles,
-  times,
-  number,
-  winners,
-  shake,
-  shakers,
-  claimMs,
-  locks,
-}: RaffleSettings) => ({
-  title,
-  subtitle,
-  by,
-  price,
-  most,
-  roles,
-  times,
-  number,
-  winners,
-  shake,
-  shakers,
-  claimMs,
-  locks,
-});
+/** What is announced of a round: all but what is nobody's chance. */
+export const settingsAnnounced = ({ schema: _, barred: __, prizes: ___, answers: ____, ...announced }: RaffleSettings) => announced;

@@ -1,6 +1,7 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
 import type { Proof } from "../../chance/proof";
-import { commitmentOf, firstLink, listHash, listOf, settingsHash, shakeHash } from "../../chance/scheme";
+import { promiseRound, proofOf } from "../../chance/round";
+import { commitmentOf, listHash, listOf, shakeHash } from "../../chance/scheme";
 import type { Kept, StepContext } from "../../module/module";
 import type { Order } from "../../module/order";
 import { done } from "../../points/ledger";
@@ -29,9 +30,7 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
   const { settings, durable } = at;
   const { atMs, seq } = signal;
   const n = durable.n + 1;
-  const id = `${game}.${n}.${atMs.toString(36)}${ctx.rehearsing ? ".rehearsal" : ""}`;
-  const { commitment, sealed } = ctx.vault.promise(id);
-  const hash = settingsHash(settingsAnnounced(settings));
+  const { round: id, ...promise } = promiseRound(ctx.vault, settingsAnnounced(settings), { game, n, atMs, rehearsing: ctx.rehearsing });
   const round: Round = {
     n,
     id,
@@ -39,10 +38,7 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
     returning: false,
     rehearsal: ctx.rehearsing,
     settings,
-    settingsHash: hash,
-    commitment,
-    sealed,
-    chain: firstLink({ round: id, commitment, settings: hash }),
+    ...promise,
     openedMs: atMs,
     locksMs: settings.locks === "time" ? atMs + settings.openMs : null,
     lockedMs: null,
@@ -63,7 +59,7 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
     ...still(at, [{ did: "raffle/opened", count: 1, subject: settings.title }]),
     durable: { ...durable, n, round, entrants: fresh.entrants, changes: fresh.changes },
     orders: [
-      { do: "say", text: openedTold(settings, commitment, ctx.pointsName) },
+      { do: "say", text: openedTold(settings, promise.commitment, ctx.pointsName) },
       { do: "emit", what: "raffle/opened", viewer: null, amount: n, text: settings.title },
     ],
   };
@@ -153,7 +149,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
           people: round.people,
           tickets: round.tickets,
           winners: round.winners,
-          proof: secret === null || round.settings.by === "number" ? null : proofOf(at, round, bytesToHex(secret)),
+          proof: secret === null || round.settings.by === "number" ? null : proofIn(at, round, bytesToHex(secret)),
           ...(secret !== null && round.settings.by === "number" ? { secret: bytesToHex(secret), commitment: commitmentOf(secret) } : {}),
         },
       },
@@ -165,22 +161,13 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
     ...(entries.length === 0 ? {} : { booking: booked(entries, []) }),
   };
 }
-function proofOf({ durable }: At, round: Round, secret: string): Proof {
-  const list = listOf(durable.changes.toArray());
-  return {
-    format: "izzam-round-1",
-    round: round.id,
+const proofIn = ({ durable }: At, round: Round, secret: string): Proof =>
+  proofOf({
+    promise: { ...round, round: round.id },
     settings: settingsAnnounced(round.settings),
-    settingsHash: round.settingsHash,
-    commitment: round.commitment,
     secret,
     lock: { how: round.lockedBy ?? "operator", atMs: round.lockedMs ?? 0 },
-    changes: durable.changes.toArray().map((c) => ({ ...c })),
-    chain: round.chain,
-    list: list.map((t) => ({ ...t })),
-    listHash: round.listHash,
-    shake: round.settings.shake && round.shakeHash !== "" ? { messages: round.shake.map((s) => ({ ...s })), hash: round.shakeHash } : null,
-    staysIn: false,
+    changes: durable.changes.toArray(),
+    shake: round.settings.shake && round.shakeHash !== "" ? { messages: round.shake, hash: round.shakeHash } : null,
     draws: round.winners.map(({ index, id, weight, total, ticket, attempts }) => ({ index, id, weight, total, ticket, attempts })),
-  };
-}
+  });

@@ -1,4 +1,5 @@
 import type { Audience } from "../../module/module";
+import { counted } from "../../words/sentence";
 import { type RaffleDurable, type RaffleSettings, keyOf } from "./settings";
 
 /** The newest who came in, newest first: as many as hang on a rack, or stand in a list. */
@@ -76,7 +77,7 @@ export function raffleView(settings: RaffleSettings, durable: RaffleDurable, aud
 /** How it stands, in words. */
 export function raffleStands(view: Readonly<Record<string, unknown>>): string {
   const people = Number(view["people"] ?? 0);
-  const many = people === 1 ? "1 viewer" : `${String(people).replace(/\B(?=(\d{3})+$)/g, ",")} viewers`;
+  const many = counted(people, "viewer");
   switch (view["phase"]) {
     case "open":
       return `is open: ${many} in`;

@@ -1,10 +1,8 @@
+import { inShort } from "../../chance/round";
 import type { Hint } from "../../module/game";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
 import { type RaffleSettings, raffleSettingsSchema, type RaffleWinner, type Round } from "./settings";
-
-/** So many digits of a promise are told in chat: nobody finds another secret that begins alike. */
-const promiseDigits = 20;
 
 const cost = ({ price, by }: RaffleSettings, pointsName: string): string =>
   price === 0 ? "" : ` ${by === "number" ? "A number" : "A ticket"} costs ${count(price)} ${pointsName}.`;
@@ -17,10 +15,10 @@ export function openedTold(s: RaffleSettings, commitment: string, pointsName: st
       : s.most === 1
         ? `write ${s.word} to enter`
         : `write ${s.word} and how many, up to ${counted(s.most, "ticket")}`;
-  return `${s.title} is open: ${how}.${cost(s, pointsName)} Promised by ${commitment.slice(0, promiseDigits)}.`;
+  return `${s.title} is open: ${how}.${cost(s, pointsName)} Promised by ${inShort(commitment)}.`;
 }
 export const lockedTold = (round: Round): string =>
-  `${round.settings.title} is locked: ${counted(round.people, "viewer")}, ${counted(round.tickets, "ticket")}. List ${round.listHash.slice(0, promiseDigits)}.${
+  `${round.settings.title} is locked: ${counted(round.people, "viewer")}, ${counted(round.tickets, "ticket")}. List ${inShort(round.listHash)}.${
     round.phase === "shaking" ? ` Write anything now: the first ${count(round.settings.shakers)} of you shake the drum.` : ""
   }`;
 export const winnerTold = ({ title, claimMs }: RaffleSettings, { name, prize }: RaffleWinner): string =>

@@ -1,8 +1,8 @@
-import { firstLink, listHash, listOf, nextLink, settingsHash, type Ticket } from "../../chance/scheme";
-import type { Proof } from "../../chance/proof";
+import { promiseRound } from "../../chance/round";
+import { listOf, nextLink, settingsHash, type Ticket } from "../../chance/scheme";
 import type { Vault } from "../../chance/vault";
 import { mayCome } from "./layout";
-import type { Spin, WheelDurable, WheelPromise, WheelSettings } from "./settings";
+import type { WheelDurable, WheelPromise, WheelSettings } from "./settings";
 
 /** What of the settings a spin depends on: this is what is announced. How the wheel looks is nobody's chance. */
 export const announced = ({ segments, leaves, again }: WheelSettings) => ({
@@ -27,22 +27,9 @@ export const ticketsOf = (settings: WheelSettings, durable: WheelDurable): reado
 
 type For = Readonly<{ game: string; n: number; atMs: number; rehearsing: boolean }>;
 /** A new promise, with all that may come as its first entries. */
-export function promised(settings: WheelSettings, durable: WheelDurable, vault: Vault, { game, n, atMs, rehearsing }: For): WheelPromise {
-  // With its time, so that a wheel that begins anew never makes a round of the same name.
-  const round = `${game}.${n}.${atMs.toString(36)}${rehearsing ? ".rehearsal" : ""}`;
-  const { commitment, sealed } = vault.promise(round);
-  const hash = announcedHash(settings);
-  const empty: WheelPromise = {
-    n,
-    round,
-    commitment,
-    sealed,
-    settingsHash: hash,
-    rehearsal: rehearsing,
-    sinceMs: atMs,
-    changes: [],
-    chain: firstLink({ round, commitment, settings: hash }),
-  };
+export function promised(settings: WheelSettings, durable: WheelDurable, vault: Vault, at: For): WheelPromise {
+  const { n, atMs, rehearsing } = at;
+  const empty = { ...promiseRound(vault, announced(settings), at), n, rehearsal: rehearsing, sinceMs: atMs, changes: [] };
   return changedTo(empty, ticketsOf(settings, durable), atMs);
 }
 
@@ -60,25 +47,4 @@ export function changedTo(promise: WheelPromise, list: readonly Ticket[], atMs: 
   const changes = differ.map(({ id, weight }, i) => ({ seq: from + i + 1, atMs, id, weight }));
   for (const change of changes) chain = nextLink(chain, change);
   return { ...promise, changes: [...promise.changes, ...changes], chain };
-}
-
-/** The whole of a spin, for anybody to check. */
-export function proofOf({ promise, announced: settings, segment, fromMs, winner }: Spin, secret: string): Proof {
-  const list = listOf(promise.changes);
-  return {
-    format: "izzam-round-1",
-    round: promise.round,
-    settings,
-    settingsHash: promise.settingsHash,
-    commitment: promise.commitment,
-    secret,
-    lock: { how: "operator", atMs: fromMs },
-    changes: promise.changes.map((c) => ({ ...c })),
-    chain: promise.chain,
-    list: list.map((t) => ({ ...t })),
-    listHash: listHash(list),
-    shake: null,
-    staysIn: false,
-    draws: [{ index: 0, id: segment, ...winner }],
-  };
 }

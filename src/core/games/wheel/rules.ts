@@ -1,5 +1,6 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
-import { drawWinners, listHash } from "../../chance/scheme";
+import { proofOf } from "../../chance/round";
+import { drawWinners, listHash, listOf } from "../../chance/scheme";
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Kept, Note, StepContext, StepOutcome } from "../../module/module";
@@ -7,7 +8,7 @@ import type { Order } from "../../module/order";
 import type { CommandSignal, Signal } from "../../signals/signal";
 import type { WheelCommand } from "./actions";
 import { arcsOf, inPlay, mayCome, restAt, timesDrawn } from "./layout";
-import { announced, changedTo, fits, proofOf, promised, ticketsOf } from "./promise";
+import { announced, changedTo, fits, promised, ticketsOf } from "./promise";
 import type { Spin, WheelDurable, WheelEffect, WheelPromise, WheelSettings, Who } from "./settings";
 import { chancesTold, resultTold } from "./words";
 
@@ -101,13 +102,13 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
     case "spin": {
       if (!durable.on) return no(at, "wheel/off");
       const who: Who = { by: viewer?.name ?? by, viewer: viewer === null ? null : { ...viewer, roles: [...viewer.roles] } };
+      if (durable.spin === null && mayCome(settings, durable).length === 0) return no(at, "wheel/empty");
       // An operator's own begins at once or not at all: of two who press together, one has spun it. A viewer's waits its turn.
       if (viewer === null && (durable.spin !== null || durable.waiting.some((w) => w.viewer === null)))
         return no(at, "wheel/turning", { freeInS: Math.max(1, Math.ceil(((durable.spin?.endsMs ?? atMs) - atMs) / 1000)) });
       const free = durable.spin === null && (viewer === null || (durable.waiting.length === 0 && atMs >= durable.restsUntilMs));
       const publicAt = (durable.next?.sinceMs ?? 0) + publicMs;
       if (free && atMs >= publicAt) return begin(at, who, gameId, signal, ctx);
-      if (mayCome(settings, durable).length === 0) return no(at, "wheel/empty");
       // Its promise was made just now: nothing is drawn from it before everybody could see it.
       if (free) return waits(at, [who, ...durable.waiting], 1, publicAt);
       // Where none may wait, one still may until the result before was looked at.
@@ -147,7 +148,8 @@ const waits = (at: At, waiting: Who[], turns: number, restsUntilMs: number): Out
 function begin(at: At, who: Who, game: string, signal: Signal, ctx: StepContext): Outcome {
   const { settings, durable } = at;
   const promise = durable.next;
-  const list = ticketsOf(settings, durable);
+  // What is drawn from is what the promise says may come: it is kept in step with the wheel.
+  const list = listOf(promise?.changes ?? []);
   if (list.length === 0 || promise === null) return no(at, "wheel/empty");
   const secret = ctx.vault.open(promise.round, promise.sealed);
   if (secret === null) {
@@ -155,15 +157,13 @@ function begin(at: At, who: Who, game: string, signal: Signal, ctx: StepContext)
     const lost = anew(at, game, signal.atMs, ctx, "lost");
     return { ...lost, notes: [{ refusal: refusal("wheel/secret-lost"), count: 1 }] };
   }
-  const sorted = [...list].sort((a, b) => (a.id < b.id ? -1 : 1));
-  const drawn = drawWinners({ secret, round: promise.round, list: listHash(sorted), shake: "" }, sorted, { count: 1 });
+  const drawn = drawWinners({ secret, round: promise.round, list: listHash(list), shake: "" }, list, { count: 1 });
   const winner = drawn.ok ? drawn.value[0] : undefined;
   const place = settings.segments.findIndex((s) => s.id === winner?.id);
   const segment = settings.segments[place];
   if (winner === undefined || segment === undefined) return no(at, "wheel/empty");
   const seed = mix32(signal.seq, ctx.salt);
   const to = restAt(arcsOf(settings, durable), place, settings.looks.pointerAt, seed);
-  const { id: _id, index: _index, ...facts } = winner;
   const spin: Spin = {
     promise,
     announced: announced(settings),
@@ -175,7 +175,7 @@ function begin(at: At, who: Who, game: string, signal: Signal, ctx: StepContext)
     from: durable.angle,
     to,
     seed,
-    winner: facts,
+    winner,
     who,
   };
   return {
@@ -206,7 +206,12 @@ function onEnd(at: At, spin: Spin, game: string, signal: Signal, ctx: StepContex
   };
   const next = anew({ ...at, durable: { ...rested, next: null } }, game, signal.atMs, ctx, "");
   const secret = ctx.vault.open(promise.round, promise.sealed);
-  const proof = secret === null ? null : proofOf(spin, bytesToHex(secret));
+  const { changes } = promise;
+  const lock = { how: "operator" as const, atMs: spin.fromMs };
+  const proof =
+    secret === null
+      ? null
+      : proofOf({ promise, settings: spin.announced, secret: bytesToHex(secret), lock, changes, draws: [spin.winner] });
   const kept: Kept = {
     kind: "spin",
     viewer: who.viewer === null ? null : { id: who.viewer.id, name: who.viewer.name },

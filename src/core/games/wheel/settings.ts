@@ -1,4 +1,6 @@
 import { z } from "zod";
+import { proofSchema } from "../../chance/proof";
+import { colourSchema } from "../../kernel/colour";
 import { mostEffects, ruleEffectSchema } from "../../rules/effect";
 import { roleSchema } from "../../signals/signal";
 
@@ -8,7 +10,7 @@ export type Pattern = (typeof patterns)[number];
 export const mostSegments = 500;
 export const mostWeight = 1_000_000;
 
-const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, "A colour is # and six digits or letters a to f.");
+const colour = colourSchema;
 const propRef = z.string().max(80);
 
 export const segmentSchema = z
@@ -172,7 +174,7 @@ const spinSchema = z.object({
   from: z.int().min(0).max(turn),
   to: z.int().min(0).max(turn),
   seed: z.int().min(0).max(0xffffffff),
-  winner: z.object({ weight: z.int().min(1), total: z.int().min(1), ticket: z.int().min(0), attempts: z.int().min(0) }),
+  winner: proofSchema.shape.draws.element,
   who: whoSchema,
 });
 export type Spin = z.infer<typeof spinSchema>;

@@ -1,4 +1,5 @@
 import { chancesInWords } from "../../chance/odds";
+import { inShort } from "../../chance/round";
 import type { Fair, Hint } from "../../module/game";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
@@ -78,12 +79,10 @@ export function chancesTold(settings: WheelSettings, durable: WheelDurable, name
   return may.length === 0 ? `${name}: every segment was drawn.` : `${name}, next spin: ${parts.join(", ")}${more}.`.slice(0, 380);
 }
 
-/** So many digits of a promise are told in chat: nobody finds another secret that begins alike. */
-const promiseDigits = 20;
 export function resultTold(says: WheelSettings["says"], { label, n, by }: SpinResult, commitment: string): string {
   if (says === "nothing") return "";
   const told = `${nameOfSegment(label)}, for ${by}: round ${count(n)}.`;
-  return says === "promise" ? `${told} The next is promised by ${commitment.slice(0, promiseDigits)}.` : told;
+  return says === "promise" ? `${told} The next is promised by ${inShort(commitment)}.` : told;
 }
 
 /** Settings that will disappoint, said before the show and not during it. */

@@ -1,6 +1,7 @@
 import { cueBookSchema } from "../../../../core/cues/settings";
 import { soundFactsSchema } from "../../../../core/props/settings";
 import type { ChannelId } from "../../../../core/kernel/ids";
+import { rulebookSchema } from "../../../../core/rules/settings";
 import { isGame } from "../../../../core/games/registry";
 import type { OperatorStore } from "../../../../server/ports/operator-store";
 import { homeCurrency } from "../../../../server/web/books";
@@ -15,9 +16,14 @@ export async function loadAvailable(store: OperatorStore, channel: ChannelId): P
     store.emotes.emotes(channel),
     homeCurrency(store, channel),
   ]);
-  const cueId = games.find((g) => g.kind === "cues")?.id;
-  const draft = cueId === undefined ? null : await store.games.draft(channel, cueId);
-  const cues = cueBookSchema.safeParse(draft?.settings);
+  const bookOf = async (kind: string) => {
+    const id = games.find((g) => g.kind === kind)?.id;
+    return id === undefined ? null : store.games.draft(channel, id);
+  };
+  const [cueBook, rules] = await Promise.all([bookOf("cues"), bookOf("rules")]);
+  const cues = cueBookSchema.safeParse(cueBook?.settings);
+  // Queues are kept in the rulebook, as it is published.
+  const rulebook = rulebookSchema.safeParse(rules?.published);
   return {
     games: games.filter((g) => isGame(g.kind)).map(({ id, kind, name }) => ({ id, kind, name })),
     props: props.map(({ id, name, kind, url, facts }) => {
@@ -26,7 +32,7 @@ export async function loadAvailable(store: OperatorStore, channel: ChannelId): P
     }),
     emotes: emotes.map((e) => e.sprite),
     pictures: pictureSprites(props),
-    queues: [],
+    queues: rulebook.success ? rulebook.data.queues : [],
     cues: cues.success ? cues.data.cues.map(({ id, name }) => ({ id, name })) : [],
     home,
   };

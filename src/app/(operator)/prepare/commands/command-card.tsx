@@ -1,4 +1,5 @@
 "use client";
+import { ListField } from "../../../../ui/list-field";
 import { IconButton } from "../../../../ui/icon-button";
 import { CooldownField } from "../../../../ui/cooldown-field";
 import { RolesBlank } from "../../../../ui/roles-blank";
@@ -56,23 +57,14 @@ export function Card({
         <Stack gap="3" mt="2" fontSize="15.5px" lineHeight="2">
           <Box>
             <RolesBlank label="Whom it answers" roles={command.roles} first onSet={(roles) => onSet({ roles })} /> who writes{" "}
-            <chakra.input
-              {...inputLook}
-              aria-label="Words of the command, set apart by spaces"
-              autoFocus
-              onFocus={(e) => e.currentTarget.select()}
+            <ListField
+              label="Words of the command, set apart by spaces"
+              list={command.words}
+              shape={{ apart: "spaces", most: 6, letters: 30 }}
               width="190px"
-              fontFamily="mono"
-              defaultValue={command.words.join(" ")}
-              onBlur={(e) =>
-                onSet({
-                  words: e.currentTarget.value
-                    .split(/[\s,]+/)
-                    .filter((w) => w !== "")
-                    .map((w) => w.slice(0, 30))
-                    .slice(0, 6),
-                })
-              }
+              mono
+              fresh
+              onSet={(words) => onSet({ words })}
             />{" "}
             is answered. Then it is on cooldown for{" "}
             <CooldownField

@@ -7,11 +7,11 @@ import { useRef, useState } from "react";
 import { commandsFromJson, commandsFromRows, commandsOut, rowsOut } from "../../../../core/commands/files";
 import { type CommandBook, newCommand, type OwnCommand } from "../../../../core/commands/settings";
 import type { GameDraft } from "../../../../server/ports/operator-store";
+import { ListField } from "../../../../ui/list-field";
 import { tell } from "../../../../ui/toaster";
 import { useLive } from "../../../_frame/live";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
-import { inputLook } from "../../../../ui/input-look";
 import { Card } from "./command-card";
 
 const freshId = (): string => `c${Array.from(crypto.getRandomValues(new Uint32Array(2)), (n) => n.toString(36)).join("")}`.slice(0, 26);
@@ -158,21 +158,12 @@ export function CommandsEditor({ draft: first }: Readonly<{ draft: GameDraft }>)
         <Box mt="5" fontSize="15.5px">
           <chakra.label>
             Other programs that speak in this chat, which nothing here answers:{" "}
-            <chakra.input
-              {...inputLook}
+            <ListField
+              list={book.bots}
+              shape={{ apart: "commas", most: 30, letters: 60 }}
               width="320px"
               placeholder="their names, set apart by commas"
-              defaultValue={book.bots.join(", ")}
-              onBlur={(e) =>
-                draft.change({
-                  ...book,
-                  bots: e.currentTarget.value
-                    .split(",")
-                    .map((b) => b.trim().slice(0, 60))
-                    .filter((b) => b !== "")
-                    .slice(0, 30),
-                })
-              }
+              onSet={(bots) => draft.change({ ...book, bots })}
             />
           </chakra.label>
         </Box>

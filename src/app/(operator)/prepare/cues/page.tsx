@@ -15,21 +15,18 @@ export default async function CuesPage() {
   if (session === null) redirect("/sign-in");
   const { store, clock } = services();
   const { channelId, login, role } = session;
-  const [draft, available, linked, rules] = await Promise.all([
+  const [draft, available, linked] = await Promise.all([
     bookOf(store, channelId, "cues", login, clock.now()),
     loadAvailable(store, channelId),
     store.events.triggers(channelId),
-    bookOf(store, channelId, "rules", login, clock.now()),
   ]);
-  // Queues are kept in the rulebook; cues may use them.
-  const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
   return (
     <>
       <PrepareNav here="cues" />
       {draft.unreadable !== null ? (
         <Unreadable name={draft.name} why={draft.unreadable} />
       ) : (
-        <CuesEditor draft={draft} available={{ ...available, queues }} linked={linked} owner={role === "owner"} />
+        <CuesEditor draft={draft} available={available} linked={linked} owner={role === "owner"} />
       )}
     </>
   );

@@ -19,20 +19,14 @@ export default async function RewardsPage() {
   // One after another: each is made when it is first looked for.
   const draft = await bookOf(store, channelId, "rewards", login, clock.now());
   const points = pointsSchema.safeParse((await bookOf(store, channelId, "points", login, clock.now())).settings);
-  const [available, rules] = await Promise.all([loadAvailable(store, channelId), bookOf(store, channelId, "rules", login, clock.now())]);
-  const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
+  const available = await loadAvailable(store, channelId);
   return (
     <>
       <PrepareNav here="rewards" />
       {draft.unreadable !== null ? (
         <Unreadable name={draft.name} why={draft.unreadable} />
       ) : (
-        <RewardsEditor
-          draft={draft}
-          available={{ ...available, queues }}
-          pointsName={points.success ? points.data.name : "points"}
-          channel={channelId}
-        />
+        <RewardsEditor draft={draft} available={available} pointsName={points.success ? points.data.name : "points"} channel={channelId} />
       )}
     </>
   );

@@ -1,4 +1,5 @@
 "use client";
+import { ListField } from "../../../../ui/list-field";
 import { IconButton } from "../../../../ui/icon-button";
 import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Play, Square, Trash2 } from "lucide-react";
@@ -72,23 +73,14 @@ export function RewardForm({
       <Flex gap="3" wrap="wrap" align="center" fontSize="15.5px">
         <chakra.label display="flex" gap="1.5" alignItems="center">
           Chat words
-          <chakra.input
-            {...inputLook}
-            aria-label="Chat words, set apart by spaces"
+          <ListField
+            label="Chat words, set apart by spaces"
+            list={reward.words}
+            shape={{ apart: "spaces", most: 5, letters: 30 }}
             width="150px"
-            fontFamily="mono"
+            mono
             placeholder="!roar"
-            defaultValue={reward.words.join(" ")}
-            onBlur={(e) =>
-              onSet({
-                ...reward,
-                words: e.currentTarget.value
-                  .split(/[\s,]+/)
-                  .filter((w) => w !== "")
-                  .map((w) => w.slice(0, 30))
-                  .slice(0, 5),
-              })
-            }
+            onSet={(words) => onSet({ ...reward, words })}
           />
         </chakra.label>
         <chakra.label display="flex" gap="1.5" alignItems="center">

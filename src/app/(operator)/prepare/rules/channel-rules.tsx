@@ -1,4 +1,5 @@
 "use client";
+import { ListField } from "../../../../ui/list-field";
 import { IconButton } from "../../../../ui/icon-button";
 import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { Plus, Trash2 } from "lucide-react";
@@ -25,21 +26,12 @@ export function ChannelRules({ book, onChange }: Props) {
         <Text color="inkSoft" fontSize="15px" mb="1">
           In names and texts from viewers they are covered. Set apart by commas.
         </Text>
-        <chakra.textarea
-          {...inputLook}
+        <ListField
+          list={book.hiddenWords}
+          shape={{ apart: "commas", most: 500, letters: 60 }}
           width="100%"
-          py="1.5"
           rows={2}
-          defaultValue={book.hiddenWords.join(", ")}
-          onBlur={(e) =>
-            onChange({
-              hiddenWords: e.currentTarget.value
-                .split(",")
-                .map((w) => w.trim().slice(0, 60))
-                .filter((w) => w !== "")
-                .slice(0, 500),
-            })
-          }
+          onSet={(hiddenWords) => onChange({ hiddenWords })}
         />
       </chakra.label>
     </Stack>

@@ -1,4 +1,5 @@
 "use client";
+import { ListField } from "../../../../ui/list-field";
 import { IconButton } from "../../../../ui/icon-button";
 import { inputLook } from "../../../../ui/input-look";
 import { CooldownField } from "../../../../ui/cooldown-field";
@@ -82,26 +83,17 @@ export function RuleForm({ rule, available, onSet }: Readonly<{ rule: Rule; avai
           onSet={(how) => onSet({ words: { ...words, how: how === "contains" || how === "is" ? how : "any" } })}
         />
         {words.how !== "any" && (
-          <chakra.input
-            ml="1.5"
-            aria-label="Words, set apart by commas"
-            value={words.list.join(", ")}
-            placeholder="words, set apart by commas"
-            width="220px"
-            {...inputLook}
-            minH="30px"
-            onChange={(e) =>
-              onSet({
-                words: {
-                  ...words,
-                  list: e.currentTarget.value
-                    .split(",")
-                    .map((w) => w.replace(/^\s+/, ""))
-                    .slice(0, 30),
-                },
-              })
-            }
-          />
+          <>
+            {" "}
+            <ListField
+              label="Words, set apart by commas"
+              list={words.list}
+              shape={{ apart: "commas", most: 30, letters: 80 }}
+              placeholder="words, set apart by commas"
+              width="220px"
+              onSet={(list) => onSet({ words: { ...words, list } })}
+            />
+          </>
         )}
         ,{" "}
         <Pick

@@ -3,7 +3,6 @@ import { notFound, redirect } from "next/navigation";
 import { isGame } from "../../../../../core/games/registry";
 import { currentSession } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
-import { bookOf } from "../../../../../server/web/books";
 import { loadAvailable } from "../../_effects/load";
 import { Unreadable } from "../../_draft/unreadable";
 import { Editor } from "./editor";
@@ -13,24 +12,19 @@ export const metadata: Metadata = { title: "Game" };
 export default async function GamePage({ params }: { params: Promise<{ id: string }> }) {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  const { store, clock } = services();
+  const { store } = services();
   const draft = await store.games.draft(session.channelId, (await params).id);
   if (draft === null || !isGame(draft.kind)) notFound();
   if (draft.unreadable !== null) return <Unreadable name={draft.name} why={draft.unreadable} />;
-  const { channelId, role, login } = session;
-  const [overlays, available, rules] = await Promise.all([
-    store.overlays.overlays(channelId),
-    loadAvailable(store, channelId),
-    bookOf(store, channelId, "rules", login, clock.now()),
-  ]);
-  const queues = (rules.published as { queues?: readonly { id: string; name: string }[] } | null)?.queues ?? [];
+  const { channelId, role } = session;
+  const [overlays, available] = await Promise.all([store.overlays.overlays(channelId), loadAvailable(store, channelId)]);
   return (
     <Editor
       draft={draft}
       overlays={overlays}
       sprites={[...available.emotes, ...available.pictures]}
       owner={role === "owner"}
-      available={{ ...available, queues }}
+      available={available}
     />
   );
 }

@@ -46,8 +46,13 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
     player.current = made;
     // For browser tests: what the preview itself measures.
     Object.assign(window, { izzamPreview: () => made.facts() });
-    return () => made.free();
-  }, []);
+    return () => {
+      // What it waits for would come to a picture that is gone.
+      trial.startOver();
+      player.current = null;
+      made.free();
+    };
+  }, [trial]);
   useEffect(() => {
     trial.take(settings);
     trial.sprites = sprites;

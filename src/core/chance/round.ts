@@ -1,0 +1,48 @@
+import { type Proof, proofFormat } from "./proof";
+import { firstLink, listHash, type ListChange, listOf, settingsHash, type Shake } from "./scheme";
+import type { Vault } from "./vault";
+
+/** What of a round is fixed when it is promised. */
+export type RoundPromise = Readonly<{ round: string; commitment: string; sealed: string; settingsHash: string; chain: string }>;
+type For = Readonly<{ game: string; n: number; atMs: number; rehearsing: boolean }>;
+
+/** A new round of a game with a secret of its own, and the first link of its chain; `settings` are what is announced. */
+export function promiseRound(vault: Vault, settings: unknown, { game, n, atMs, rehearsing }: For): RoundPromise {
+  // With its time, so that a game that begins anew never makes a round of the same name.
+  const round = `${game}.${n}.${atMs.toString(36)}${rehearsing ? ".rehearsal" : ""}`;
+  const { commitment, sealed } = vault.promise(round);
+  const hash = settingsHash(settings);
+  return { round, commitment, sealed, settingsHash: hash, chain: firstLink({ round, commitment, settings: hash }) };
+}
+
+/** So many digits of a hash are told in chat: nobody finds another that begins alike. */
+export const inShort = (hash: string): string => hash.slice(0, 20);
+
+export type RoundEnd = Pick<Proof, "settings" | "secret" | "lock"> &
+  Readonly<{
+    promise: Omit<RoundPromise, "sealed">;
+    changes: readonly ListChange[];
+    shake?: Readonly<{ messages: readonly Shake[]; hash: string }> | null;
+    draws: readonly Readonly<Proof["draws"][number]>[];
+  }>;
+/** The whole of a round that is over, for anybody to check. Who was drawn has left with all tickets. */
+export function proofOf({ promise, settings, secret, lock, changes, shake = null, draws }: RoundEnd): Proof {
+  const { round, commitment, chain } = promise;
+  const list = listOf(changes);
+  return {
+    format: proofFormat,
+    round,
+    settings,
+    settingsHash: promise.settingsHash,
+    commitment,
+    secret,
+    lock,
+    changes: [...changes],
+    chain,
+    list: [...list],
+    listHash: listHash(list),
+    shake: shake === null ? null : { messages: [...shake.messages], hash: shake.hash },
+    staysIn: false,
+    draws: [...draws],
+  };
+}
