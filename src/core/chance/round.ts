@@ -6,10 +6,14 @@ import type { Vault } from "./vault";
 export type RoundPromise = Readonly<{ round: string; commitment: string; sealed: string; settingsHash: string; chain: string }>;
 type For = Readonly<{ game: string; n: number; atMs: number; rehearsing: boolean }>;
 
+const rehearsed = ".rehearsal";
+/** Whether a round was a rehearsal's: no viewer hears of it, and nothing of it is kept. */
+export const isRehearsed = (round: string): boolean => round.endsWith(rehearsed);
+
 /** A new round of a game with a secret of its own, and the first link of its chain; `settings` are what is announced. */
 export function promiseRound(vault: Vault, settings: unknown, { game, n, atMs, rehearsing }: For): RoundPromise {
   // With its time, so that a game that begins anew never makes a round of the same name.
-  const round = `${game}.${n}.${atMs.toString(36)}${rehearsing ? ".rehearsal" : ""}`;
+  const round = `${game}.${n}.${atMs.toString(36)}${rehearsing ? rehearsed : ""}`;
   const { commitment, sealed } = vault.promise(round);
   const hash = settingsHash(settings);
   return { round, commitment, sealed, settingsHash: hash, chain: firstLink({ round, commitment, settings: hash }) };

@@ -1,3 +1,5 @@
+import { setUp } from "../web/accounts";
+import { hashToken } from "../secrets";
 import { pino } from "pino";
 import { ok, refused } from "../../core/kernel/refusal";
 import { isAway } from "../adapters/mariadb/database";
@@ -53,4 +55,18 @@ export async function testWeb(
     },
   };
   return { web, db, end };
+}
+
+/** The same with its owner and channel made, and the owner signed in. */
+export async function openedWeb(name: string) {
+  const made = await testWeb(name);
+  const opened = await setUp(
+    made.web,
+    { code: setupCode, login: "Kiln Keeper", password: "a long password", channel: "Saltmarsh Kiln" },
+    "1.1.1.1",
+  );
+  if (!opened.ok) throw new Error(opened.refusal.code);
+  const owner = await made.web.store.accounts.session(hashToken(opened.value.token), nowMs);
+  if (owner === null) throw new Error("the owner is not signed in");
+  return { ...made, owner };
 }

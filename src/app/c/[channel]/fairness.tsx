@@ -13,7 +13,7 @@ export function Fairness({ fair: { commitment, past } }: Readonly<{ fair: Fair }
         <ul>
           {past.map((p) => (
             <li key={p.round}>
-              {p.words} <a href={`/rounds/${encodeURIComponent(p.round)}`}>Check it</a>
+              <bdi>{p.words}</bdi> <a href={`/rounds/${encodeURIComponent(p.round)}`}>Check it</a>
             </li>
           ))}
         </ul>

@@ -48,7 +48,7 @@ export function Check({ proof, file }: Readonly<{ proof: unknown; file: string }
       <ul className="list" tabIndex={round.list.length > 10 ? 0 : undefined}>
         {round.list.slice(0, mostListed).map((t) => (
           <li key={t.id}>
-            {names.get(t.id) ?? t.id}: {count(t.weight)}
+            <bdi>{names.get(t.id) ?? t.id}</bdi>: {count(t.weight)}
             {round.draws.some((d) => d.id === t.id) && <b> · drawn</b>}
           </li>
         ))}

@@ -54,8 +54,13 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
       ) : (
         <>
           <p className="verdict">
-            {body.label || "A picture"}
-            {who === undefined ? "" : `, for ${who}`}, at {at} UTC
+            <bdi>{body.label || "A picture"}</bdi>
+            {who !== undefined && (
+              <>
+                , for <bdi>{who}</bdi>
+              </>
+            )}
+            , at {at} UTC
           </p>
           <Check proof={proofIn(found.value)} file={`/api/rounds/${encodeURIComponent(name)}`} />
         </>

@@ -238,6 +238,16 @@ describe("promises", () => {
     e.spin(9_000);
     expect(e.at().spin?.promise.commitment).toBe(real.next?.commitment);
   });
+  test("viewers hear nothing of a rehearsal: neither what it promised nor what came", () => {
+    const e = evening(settingsOf());
+    e.rehearse(true);
+    e.spin(2_000);
+    e.timer(2_500);
+    e.timer(7_500);
+    const seen = (audience: "viewer" | "operator") => wheel.view(settingsOf(), e.at(), audience) as { promise: string; results: object[] };
+    expect([seen("viewer").promise, seen("viewer").results]).toEqual(["", []]);
+    expect(seen("operator").results).toHaveLength(1);
+  });
   test("a rehearsal’s that was left behind is never drawn from in a show", () => {
     const e = evening(settingsOf());
     e.rehearse(true);

@@ -1,4 +1,5 @@
 import { chancesInWords } from "../../chance/odds";
+import { isRehearsed } from "../../chance/round";
 import type { Audience } from "../../module/module";
 import { arcsOf, inPlay, mayCome } from "./layout";
 import type { WheelDurable, WheelSettings, WheelView } from "./settings";
@@ -42,7 +43,9 @@ export function wheelView(settings: WheelSettings, durable: WheelDurable, audien
     // What a rehearsal promises is no promise to viewers.
     promise: next === null || (next.rehearsal && audience === "viewer") ? "" : next.commitment,
     round: next === null || (next.rehearsal && audience === "viewer") ? "" : next.round,
-    results: results.slice(0, audience === "operator" ? 20 : 8).map(({ n, round, label, atMs, by }) => ({ n, round, label, atMs, by })),
+    results: (audience === "operator" ? results : results.filter((r) => !isRehearsed(r.round)).slice(0, 8)).map(
+      ({ n, round, label, atMs, by }) => ({ n, round, label, atMs, by }),
+    ),
   };
   if (audience === "viewer") return shown;
   return {
