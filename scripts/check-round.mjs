@@ -22,25 +22,35 @@ export function check(p) {
   same("promise", sha(secret), p.commitment);
   same("settings", sha(canonical(p.settings)), p.settingsHash);
   let link = sha(canonical({ round: p.round, commitment: p.commitment, settings: p.settingsHash }));
-  const weights = new Map();
-  for (const { seq, atMs, id, weight } of p.changes) {
-    link = sha(canonical([link, { seq, atMs, id, weight }]));
-    weights.set(id, weight);
+  const now = new Map();
+  for (const { seq, atMs, id, weight, guess } of p.changes) {
+    link = sha(canonical([link, guess === undefined ? { seq, atMs, id, weight } : { seq, atMs, id, weight, guess }]));
+    const at = now.get(id)?.guess === guess ? now.get(id)?.at : seq;
+    if (weight === 0) now.delete(id);
+    else now.set(id, p.number ? { id, weight, guess, at: at ?? seq } : { id, weight });
   }
   same("chain", link, p.chain);
-  const list = [...weights].filter(([, w]) => w > 0).map(([id, weight]) => ({ id, weight })).sort((a, b) => (a.id < b.id ? -1 : 1)); // prettier-ignore
+  const list = [...now.values()].sort((a, b) => (a.id < b.id ? -1 : 1));
   same("list", canonical(list), canonical(p.list));
   same("hash of the list", sha(canonical(list)), p.listHash);
   if (p.shake !== null) same("shake", sha(canonical(p.shake.messages)), p.shake.hash);
-  for (const [i, told] of p.draws.entries()) {
-    const total = list.reduce((sum, t) => sum + t.weight, 0);
+  const ticket = (i, total) => {
     const fair = (2n ** 64n / BigInt(total)) * BigInt(total);
-    let a = 0;
-    const x = () => createHmac("sha256", secret).update(`${p.round}:${p.listHash}:${p.shake?.hash ?? ""}:${i}:${a}`).digest().readBigUInt64BE(); // prettier-ignore
-    while (x() >= fair) a += 1;
-    let left = Number(x() % BigInt(total));
+    const x = (a) => createHmac("sha256", secret).update(`${p.round}:${p.listHash}:${p.shake?.hash ?? ""}:${i}:${a}`).digest().readBigUInt64BE(); // prettier-ignore
+    for (let a = 0; ; a += 1) if (x(a) < fair) return Number(x(a) % BigInt(total));
+  };
+  if (p.number) {
+    const { from, to, target } = p.number;
+    same("range", `${p.settings.number?.from} ${p.settings.number?.to}`, `${from} ${to}`);
+    same("number", from + ticket(0, to - from + 1), target);
+    list.sort((a, b) => Math.abs(a.guess - target) - Math.abs(b.guess - target) || a.at - b.at);
+    for (const [i, told] of p.draws.entries()) same(`winner ${i}`, list[i]?.id, told.id);
+    return faults;
+  }
+  for (const [i, told] of p.draws.entries()) {
+    let left = ticket(i, list.reduce((sum, t) => sum + t.weight, 0)); // prettier-ignore
     const at = list.findIndex((t) => (left -= t.weight) < 0);
-    same(`draw ${i}`, list[at].id, told.id);
+    same(`draw ${i}`, list[at]?.id, told.id);
     if (!p.staysIn) list.splice(at, 1);
   }
   return faults;

@@ -1,5 +1,6 @@
 import { bossShown } from "./boss-battle/shown";
 import { wallShown } from "./emote-wall/shown";
+import { raffleShown } from "./raffle/shown";
 import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
 
@@ -8,5 +9,6 @@ const shown = new Map<string, GameShown>([
   ["emote-wall", wallShown],
   ["boss-battle", bossShown],
   ["wheel", wheelShown],
+  ["raffle", raffleShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

@@ -20,7 +20,12 @@ export type BoothProps = Readonly<{
   view: Readonly<Record<string, unknown>>;
   /** When the show began; 0 while none runs. */
   sinceMs: number;
+  /** Does something in it; false when it did not go through, which is said then. */
+  command: (command: Command) => Promise<boolean>;
+  /** People that other games name in their records, to be taken in: who stood on top of which. */
+  people: readonly PeopleSource[];
 }>;
+export type PeopleSource = Readonly<{ id: string; words: string; load: () => Promise<readonly Readonly<{ id: string; name: string }>[]> }>;
 /** Something a game keeps for good, as its rules wrote it. */
 export type RecordRow = Readonly<{
   id: number;

@@ -1,10 +1,15 @@
 import { describe, expect, test } from "@jest/globals";
+import { bytesToHex } from "@noble/hashes/utils.js";
 import fc from "fast-check";
 import { checkProof, type Proof, proofSchema } from "./proof";
+import { promiseRound, proofOf } from "./round";
 import {
+  byNearness,
   commitmentOf,
+  drawTicket,
   drawWinners,
   firstLink,
+  guessesOf,
   type ListChange,
   listHash,
   listOf,
@@ -13,6 +18,7 @@ import {
   settingsHash,
   shakeHash,
 } from "./scheme";
+import { openVault } from "./vault";
 
 /** A round as the game would run it. */
 function round(changes: readonly ListChange[], { shaken = true, draws = 2, staysIn = false, digits = "5a" } = {}): Proof {
@@ -84,6 +90,45 @@ describe("a round can be followed", () => {
       { numRuns: 60 },
     );
   });
+});
+
+test("where numbers were named the script follows as well: changed, named again, removed, come back", async () => {
+  const { check } = await script();
+  const change = fc.record({
+    id: fc.constantFrom("ada", "bo", "__proto__", "cy"),
+    weight: fc.nat(1),
+    guess: fc.integer({ min: -3, max: 6 }),
+  });
+  fc.assert(
+    fc.property(fc.array(change, { minLength: 1, maxLength: 12 }), (list) => {
+      const changes = list.map(({ id, weight, guess }, i) => ({ id, weight, seq: i + 1, atMs: i, ...(weight === 0 ? {} : { guess }) }));
+      const settings = { number: { from: -3, to: 6 } };
+      const promise = promiseRound(openVault("numbers"), settings, { game: "mug", n: 1, atMs: 1, rehearsing: false });
+      const secret = openVault("numbers").open(promise.round, promise.sealed)!;
+      let { chain } = promise;
+      for (const c of changes) chain = nextLink(chain, c);
+      const guesses = guessesOf(changes);
+      const drawn = drawTicket({ secret, round: promise.round, list: listHash(guesses), shake: "" }, 0, 10);
+      const { ticket, attempts } = drawn.ok ? drawn.value : { ticket: 0, attempts: 0 };
+      const order = byNearness(guesses, ticket - 3).slice(0, 2);
+      const proof = sent(
+        proofOf({
+          promise: { ...promise, chain },
+          settings,
+          secret: bytesToHex(secret),
+          lock: { how: "operator", atMs: 99 },
+          changes,
+          number: { from: -3, to: 6, target: ticket - 3, attempts },
+          draws: order.map(({ id }, index) => ({ index, id, weight: 1, total: 10, ticket, attempts })),
+        }),
+      );
+      expect(checkProof(proof).steps.filter((s) => !s.holds)).toEqual([]);
+      expect(check(proof)).toEqual([]);
+      const wider = { ...proof, number: { ...proof.number!, to: 7 } };
+      expect([checkProof(wider).holds, check(wider).length > 0]).toEqual([false, true]);
+    }),
+    { numRuns: 60 },
+  );
 });
 
 describe("whatever is tampered with is found, by both", () => {

@@ -1,10 +1,14 @@
 import { z } from "zod";
 import { count } from "../words/sentence";
 import {
+  byNearness,
   canonical,
   commitmentOf,
+  drawTicket,
   drawWinners,
   firstLink,
+  type Guess,
+  guessesOf,
   listHash,
   type ListChange,
   listOf,
@@ -29,12 +33,14 @@ export const proofSchema = z.object({
   commitment: hash,
   secret: hash,
   lock: z.object({ how: z.enum(["time", "operator"]), atMs: z.int() }),
-  changes: z.array(z.object({ seq: z.int(), atMs: z.int(), id, weight })),
+  changes: z.array(z.object({ seq: z.int(), atMs: z.int(), id, weight, guess: z.int().optional() })),
   /** The newest value of the chain when it was closed. */
   chain: hash,
-  list: z.array(z.object({ id, weight })),
+  list: z.array(z.union([z.object({ id, weight, guess: z.int(), at: z.int() }), z.object({ id, weight })])),
   listHash: hash,
   shake: z.object({ messages: z.array(z.object({ id, text: z.string().max(600) })), hash }).nullable(),
+  /** Where numbers were named: between which, and the one that was drawn; `settings.number` says the same. Draws are then who was nearest. */
+  number: z.object({ from: z.int(), to: z.int(), target: z.int(), attempts: z.int().min(0) }).optional(),
   /** Whether who was drawn could be drawn again. */
   staysIn: z.boolean(),
   draws: z.array(z.object({ index: z.int().min(0), id, weight, total: z.int().min(1), ticket: z.int().min(0), attempts: z.int().min(0) })),
@@ -86,7 +92,7 @@ function stepsOf(proof: Proof): readonly CheckStep[] {
     `All ${count(proof.changes.length)} entries and removals are there, in their order, and none came in later.`,
     broken ?? "An entry or a removal was added, changed or left out after it was made public.",
   );
-  const list = listOf(proof.changes);
+  const list = proof.number === undefined ? listOf(proof.changes) : guessesOf(proof.changes);
   look(
     "list",
     sameList(list, proof.list) && listHash(list) === proof.listHash,
@@ -110,8 +116,9 @@ function stepsOf(proof: Proof): readonly CheckStep[] {
   return steps;
 }
 
-const sameList = (a: readonly Ticket[], b: readonly Ticket[]): boolean =>
-  a.length === b.length && a.every((t, i) => t.id === b[i]?.id && t.weight === b[i]?.weight);
+const sameList = (a: readonly (Ticket | Guess)[], b: readonly (Ticket | Guess)[]): boolean =>
+  a.length === b.length && a.every((t, i) => t.id === b[i]?.id && t.weight === b[i]?.weight && guessIn(t) === guessIn(b[i]));
+const guessIn = (t: Ticket | Guess | undefined): string => (t !== undefined && "guess" in t ? `${t.guess} ${t.at}` : "");
 
 /** Numbers and times never go back: what came later is not put before. */
 function orderIn(changes: readonly ListChange[]): string | null {
@@ -121,13 +128,33 @@ function orderIn(changes: readonly ListChange[]): string | null {
 
 function drawsHold(proof: Proof, secret: Uint8Array): boolean {
   const key = { secret, round: proof.round, list: proof.listHash, shake: proof.shake?.hash ?? "" };
+  if (proof.number !== undefined) return numberHolds(proof, proof.number, key);
   const done = drawWinners(key, proof.list, { count: proof.draws.length, staysIn: proof.staysIn });
   return done.ok && canonical(done.value) === canonical(proof.draws);
 }
-const drawsWords = ({ draws }: Proof): string =>
+/** The number follows from the secret and the range that was announced; then whoever is nearest wins, the earlier of two. */
+function numberHolds(
+  { settings, changes, draws }: Proof,
+  number: NonNullable<Proof["number"]>,
+  key: Parameters<typeof drawTicket>[0],
+): boolean {
+  const { from, to, target, attempts } = number;
+  const announced = z.object({ number: z.object({ from: z.int(), to: z.int() }) }).safeParse(settings);
+  if (!announced.success || announced.data.number.from !== from || announced.data.number.to !== to) return false;
+  const total = to - from + 1;
+  const drawn = drawTicket(key, 0, total);
+  if (!drawn.ok || from + drawn.value.ticket !== target || drawn.value.attempts !== attempts) return false;
+  const order = byNearness(guessesOf(changes), target);
+  return draws.every(
+    (d, i) => canonical(d) === canonical({ index: i, id: order[i]?.id ?? "", weight: 1, total, ticket: target - from, attempts }),
+  );
+}
+const drawsWords = ({ draws, number }: Proof): string =>
   draws.length === 0
     ? "Nobody was drawn."
-    : `Secret and list lead to exactly ${draws.length === 1 ? "this result" : `these ${count(draws.length)} results`}.`;
+    : number !== undefined
+      ? `Secret and list lead to exactly the number ${count(number.target)}, and whoever named the nearest won.`
+      : `Secret and list lead to exactly ${draws.length === 1 ? "this result" : `these ${count(draws.length)} results`}.`;
 
 /** Null for what can't be hashed: settings that are no JSON. */
 function hashes(make: () => string): string | null {

@@ -1,5 +1,5 @@
 import { type Proof, proofFormat } from "./proof";
-import { firstLink, listHash, type ListChange, listOf, settingsHash, type Shake } from "./scheme";
+import { firstLink, guessesOf, listHash, type ListChange, listOf, settingsHash, type Shake } from "./scheme";
 import type { Vault } from "./vault";
 
 /** What of a round is fixed when it is promised. */
@@ -28,11 +28,13 @@ export type RoundEnd = Pick<Proof, "settings" | "secret" | "lock"> &
     changes: readonly ListChange[];
     shake?: Readonly<{ messages: readonly Shake[]; hash: string }> | null;
     draws: readonly Readonly<Proof["draws"][number]>[];
+    /** The number that was drawn, where numbers are named. */
+    number?: Proof["number"];
   }>;
 /** The whole of a round that is over, for anybody to check. Who was drawn has left with all tickets. */
-export function proofOf({ promise, settings, secret, lock, changes, shake = null, draws }: RoundEnd): Proof {
+export function proofOf({ promise, settings, secret, lock, changes, shake = null, draws, number }: RoundEnd): Proof {
   const { round, commitment, chain } = promise;
-  const list = listOf(changes);
+  const list = number === undefined ? listOf(changes) : guessesOf(changes);
   return {
     format: proofFormat,
     round,
@@ -46,6 +48,7 @@ export function proofOf({ promise, settings, secret, lock, changes, shake = null
     list: [...list],
     listHash: listHash(list),
     shake: shake === null ? null : { messages: [...shake.messages], hash: shake.hash },
+    ...(number === undefined ? {} : { number }),
     staysIn: false,
     draws: [...draws],
   };

@@ -25,18 +25,20 @@ export const secretFrom = (hex: string): Uint8Array | null => (/^[0-9a-f]{64}$/.
 export const commitmentOf = (secret: Uint8Array): string => bytesToHex(sha256(secret));
 export const settingsHash = (settings: unknown): string => hashOf(canonical(settings));
 
-/** What was done to the list while it was open. `weight` is what the one has from then on, 0 for out. */
-export type ListChange = Readonly<{ seq: number; atMs: number; id: string; weight: number }>;
+/** What was done to the list while it was open. `weight` is what the one has from then on, 0 for out; `guess` the number they named. */
+export type ListChange = Readonly<{ seq: number; atMs: number; id: string; weight: number; guess?: number | undefined }>;
 export type Opening = Readonly<{ round: string; commitment: string; settings: string }>;
 /** The chain begins with what was promised, so that no chain fits another round. */
 export const firstLink = (opening: Opening): string => hashOf(canonical(opening));
 /** Canonical by hand, since there are as many as there are entries: names in their order, numbers and texts as JSON has them. */
-export const nextLink = (link: string, { seq, atMs, id, weight }: ListChange): string =>
+export const nextLink = (link: string, { seq, atMs, id, weight, guess }: ListChange): string =>
   hashOf(
-    `["${link}",{"atMs":${JSON.stringify(atMs)},"id":${JSON.stringify(id)},"seq":${JSON.stringify(seq)},"weight":${JSON.stringify(weight)}}]`,
+    `["${link}",{"atMs":${JSON.stringify(atMs)},${guess === undefined ? "" : `"guess":${JSON.stringify(guess)},`}"id":${JSON.stringify(id)},"seq":${JSON.stringify(seq)},"weight":${JSON.stringify(weight)}}]`,
   );
 
 export type Ticket = Readonly<{ id: string; weight: number }>;
+/** Somebody who named a number, and with which change: a changed number counts from its change. */
+export type Guess = Ticket & Readonly<{ guess: number; at: number }>;
 const byId = (a: Ticket, b: Ticket): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 /** Who is in when it is closed: sorted by id, by UTF-16 units, as the default order of JavaScript has it. */
 export function listOf(changes: readonly ListChange[]): readonly Ticket[] {
@@ -47,9 +49,26 @@ export function listOf(changes: readonly ListChange[]): readonly Ticket[] {
     .map(([id, weight]) => ({ id, weight }))
     .sort(byId);
 }
-/** The same: what JSON writes of a list whose names come in this order is canonical. */
-const listText = (list: readonly Ticket[]): string => JSON.stringify(list.map(({ id, weight }) => ({ id, weight })));
-export const listHash = (list: readonly Ticket[]): string => hashOf(listText(list));
+/** The same where numbers are named: who is in, with what they named last. */
+export function guessesOf(changes: readonly ListChange[]): readonly Guess[] {
+  const guesses = new Map<string, Guess>();
+  for (const { seq, id, weight, guess = 0 } of changes) {
+    const before = guesses.get(id);
+    if (weight === 0) guesses.delete(id);
+    else guesses.set(id, { at: before?.guess === guess ? before.at : seq, guess, id, weight });
+  }
+  return [...guesses.values()].sort(byId);
+}
+/** Nearest first; of two that are as near the earlier. */
+export const byNearness = (guesses: readonly Guess[], target: number): readonly Guess[] =>
+  [...guesses].sort((a, b) => Math.abs(a.guess - target) - Math.abs(b.guess - target) || a.at - b.at);
+
+/** What JSON writes of a list whose names come in this order is canonical. */
+const listText = (list: readonly (Ticket | Guess)[]): string =>
+  JSON.stringify(
+    list.map((t) => ("guess" in t ? { at: t.at, guess: t.guess, id: t.id, weight: t.weight } : { id: t.id, weight: t.weight })),
+  );
+export const listHash = (list: readonly (Ticket | Guess)[]): string => hashOf(listText(list));
 
 /** The first messages after the lock, one of each of several viewers: what nobody knew when the secret was made. */
 export type Shake = Readonly<{ id: string; text: string }>;

@@ -11,14 +11,12 @@ import { bareContext } from "../module/module";
 import { noteInShort, noteInWords } from "../modules";
 import type { Signal } from "../signals/signal";
 import { plain, valueAt, withValueAt } from "../words/sentence";
-import { raffle } from "./raffle/definition";
 import { allGames, register } from "./registry";
 
 /** What every game owes to the house, asked of each that is registered, and of the one the tests keep. */
 const takeOut: (() => void)[] = [];
 beforeAll(() => {
-  // The draw can't be added yet: nothing shows it. Its rules keep the contract all the same.
-  takeOut.push(register(kettle), register(raffle));
+  takeOut.push(register(kettle));
 });
 afterAll(() => takeOut.forEach((out) => out()));
 

@@ -1,6 +1,7 @@
 import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
 import { emoteWall } from "./emote-wall/definition";
+import { raffle } from "./raffle/definition";
 import { wheel } from "./wheel/definition";
 
 /** Kinds come from outside too, so they are keys of a map. */
@@ -16,6 +17,7 @@ export function register(game: AnyGame): () => void {
 register(emoteWall);
 register(bossBattle);
 register(wheel);
+register(raffle);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

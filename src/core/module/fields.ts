@@ -15,6 +15,7 @@ export type EmoteChoice = z.infer<typeof emoteChoiceSchema>;
 export const emoteSourceSchema = emoteChoiceSchema.extend({ from: z.enum(["most-used", "chosen", "message"]) });
 export type EmoteSource = z.infer<typeof emoteSourceSchema>;
 
+const mostText = 300;
 type Ranged = Readonly<{ label: string; start: number; min: number; most: number }>;
 export type Field =
   /** A whole number that a rule may give for every so much of the signal. */
@@ -24,13 +25,15 @@ export type Field =
   | (Readonly<{ kind: "time" }> & Ranged)
   | Readonly<{ kind: "choice"; label: string; start: string; options: readonly Choice[] }>
   | Readonly<{ kind: "emotes"; label: string; start: EmoteChoice }>
+  /** A text; in a rule with the variables of what it answers. */
+  | Readonly<{ kind: "text"; label: string; start: string }>
   /** The number of the signal that is meant; nobody is asked for it. */
   | Readonly<{ kind: "signal"; label?: undefined; start?: undefined }>;
 export type Fields = Readonly<Record<string, Field>>;
 
 type ValueOf<F extends Field> = F["kind"] extends "amount" | "whole" | "time"
   ? number
-  : F["kind"] extends "choice"
+  : F["kind"] extends "choice" | "text"
     ? string
     : F["kind"] extends "emotes"
       ? EmoteChoice
@@ -50,6 +53,8 @@ function schemaOf(field: Field): z.ZodType {
       return z.int().min(field.min).max(field.most).default(field.start);
     case "choice":
       return z.enum(field.options.map((o) => o.value)).default(field.start);
+    case "text":
+      return z.string().max(mostText).default(field.start);
     case "emotes":
       return emoteChoiceSchema.default({ ...field.start, chosen: [...field.start.chosen] });
     case "signal":
@@ -63,6 +68,11 @@ export const entriesOf = (fields: Fields): readonly (readonly [string, Field])[]
 /** The number somebody types behind the action's word: the first that is asked for; null when there is none. */
 export const numberField = (fields: Fields): readonly [string, Extract<Field, { kind: "amount" | "whole" }>] | null => {
   for (const [name, field] of entriesOf(fields)) if (field.kind === "amount" || field.kind === "whole") return [name, field];
+  return null;
+};
+/** The text somebody writes behind the action's word: the first that is asked for; null when there is none. */
+export const textField = (fields: Fields): readonly [string, Extract<Field, { kind: "text" }>] | null => {
+  for (const [name, field] of entriesOf(fields)) if (field.kind === "text") return [name, field];
   return null;
 };
 /** What an action begins with where nobody said anything yet. */

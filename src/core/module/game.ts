@@ -1,7 +1,7 @@
 import type { Module } from "./module";
 import type { Fields } from "./fields";
 import type { Chance } from "../kernel/chance";
-import type { Signal } from "../signals/signal";
+import type { Command, Signal } from "../signals/signal";
 import { plain, type Sentence } from "../words/sentence";
 import type { Place, Sprite } from "../wire/messages";
 
@@ -57,6 +57,16 @@ export type Fair = Readonly<{
   past: readonly Readonly<{ round: string; words: string; atMs: number }>[];
 }>;
 
+/** Something that only a person can decide, with what either answer does. */
+export type GameAsk = Readonly<{
+  id: string;
+  sinceMs: number;
+  words: string;
+  about: string;
+  main: Readonly<{ label: string; command: Command }>;
+  other: Readonly<{ label: string; command: Command }>;
+}>;
+
 export type Hint = Readonly<{ id: string; text: string; path?: string }>;
 /** What of the channel a game's words depend on. */
 export type WordFacts = Readonly<{ home: string; ownEmotes: number }>;
@@ -110,6 +120,10 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     playable?: (view: Row) => boolean;
     /** What viewers may check of its chance, by the view for viewers; nothing when left out. */
     fair?: (view: Row) => Fair | null;
+    /** What of it waits for a person, by the operators' view: shown in the booth and on the phone. */
+    asks?: (view: Row) => readonly GameAsk[];
+    /** Of which of its records others may take people in, and who those are: “who stood on top of {game}”. */
+    people?: Readonly<{ kind: string; words: string }>;
     told?: Readonly<Record<string, Told>>;
     actions?: Readonly<Record<string, GameAction>>;
     samples: readonly Sample[];

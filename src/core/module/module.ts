@@ -136,6 +136,10 @@ export type Module<S, D, T, E> = Readonly<{
   decides?: readonly Signal["kind"][];
   /** What it can be told to do beside a game's actions, by name: the shape of what comes with it. */
   commands?: Readonly<Record<string, z.ZodType>>;
+  /** Those of its commands that a viewer may give in their own name, on the viewer page. */
+  viewerCommands?: readonly string[];
+  /** What is one viewer's own in it, for their viewer page; null where nothing is. */
+  mine?: (settings: S, durable: D, viewer: string) => Readonly<Record<string, unknown>> | null;
   /** A channel has just one, so that a command may name it by its kind. */
   single?: boolean;
   /** Commands that come from it count as an operator's: what somebody planned, or asks for in chat. */

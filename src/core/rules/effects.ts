@@ -123,6 +123,7 @@ function inputOf(
   signal: Signal,
   ctx: StepContext,
   fixed: boolean,
+  values: Values,
 ): Record<string, unknown> | null {
   const input: Record<string, unknown> = {};
   for (const [name, field] of entriesOf(actionOf(ctx.gameKind(effect.game), effect.act)?.input ?? {})) {
@@ -133,6 +134,7 @@ function inputOf(
       if (value === 0) return null;
       input[name] = Math.min(field.most, value);
     }
+    if (field.kind === "text" && typeof given === "string") input[name] = filled(given, values);
     const source = field.kind === "emotes" ? emoteSourceSchema.safeParse(given) : null;
     if (source?.success === true && source.data.from === "message") {
       const keys = [...new Set(messageKeys(signal, ctx))].slice(0, 50);
@@ -148,7 +150,7 @@ function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: V
   const viewer = "viewer" in signal ? signal.viewer : null;
   switch (effect.do) {
     case "act": {
-      const input = inputOf(effect, signal, ctx, fixed);
+      const input = inputOf(effect, signal, ctx, fixed, values);
       return input === null ? null : { do: "command", gameId: effect.game, viewer, command: { ...input, do: effect.act } };
     }
     case "show": {

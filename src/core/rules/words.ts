@@ -84,6 +84,8 @@ function valueInWords(field: Field, value: unknown, asked: Asked, per: number | 
       return seconds(Number(value));
     case "choice":
       return field.options.find((o) => o.value === value)?.words ?? String(value);
+    case "text":
+      return `“${exampleOf(String(value))}”`;
     case "emotes": {
       const read = emoteSourceSchema.safeParse(value);
       return read.success ? emotesInWords(read.data, asked.when) : "of emotes";

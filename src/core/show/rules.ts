@@ -2,7 +2,7 @@ import { actionOf } from "../games/words";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import { numberField } from "../module/fields";
+import { numberField, textField } from "../module/fields";
 import type { Module, Note, StepContext } from "../module/module";
 import { type Command, mayAs, type MessageSignal, platformKinds, type Signal } from "../signals/signal";
 import { showCommands } from "./commands";
@@ -78,13 +78,14 @@ function onTimer(at: At, nowMs: number, signal: Signal): Outcome {
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const heard: At = isRunning(at.durable) ? { ...at, transient: { heardMs: signal.atMs } } : at;
   if (at.settings.commands.length === 0) return still(heard);
-  const [first = "", second = ""] = signal.text.trim().split(/\s+/, 2);
+  const [first = ""] = signal.text.trim().split(/\s+/, 1);
   if (first === "" || first.length > 40) return still(heard);
   const word = fold(first);
   const command = at.settings.commands.find((c) => fold(c.word) === word);
   if (command === undefined) return still(heard);
   if (!mayAs(signal.viewer, command.roles)) return no(heard, refusal("command/role"), command.word);
-  const fire = ordersOf(heard, command, second, signal, ctx);
+  const rest = signal.text.trim().slice(first.length).trim();
+  const fire = ordersOf(heard, command, rest, signal, ctx);
   if (!fire.ok) {
     const refused = no(heard, fire.why, command.word);
     return { ...refused, orders: [{ do: "answer", to: signal.viewer.name, note: refused.notes[0] ?? { count: 1 } }] };
@@ -94,7 +95,8 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 
 type Fire = Readonly<{ ok: true; orders: readonly Order[] }> | Readonly<{ ok: false; why: Refusal }>;
 function ordersOf(at: At, command: ModeratorWord, rest: string, signal: MessageSignal, ctx: StepContext): Fire {
-  const amount = /^\d{1,15}$/.test(rest) ? Number(rest) : null;
+  const [second = ""] = rest.split(/\s+/, 1);
+  const amount = /^\d{1,15}$/.test(second) ? Number(second) : null;
   if (gameEffects.includes(command.does) && command.game === "") return { ok: false, why: refusal("command/no-game") };
   const by = signal.viewer.name;
   const give = (given: Command, gameId: string = command.game): Fire => ({
@@ -108,6 +110,8 @@ function ordersOf(at: At, command: ModeratorWord, rest: string, signal: MessageS
     case "act": {
       const action = actionOf(ctx.gameKind(command.game), command.act);
       const number = action === null ? null : numberField(action.input);
+      const words = action === null ? null : textField(action.input);
+      if (words !== null) return give({ do: command.act, [words[0]]: rest });
       if (number === null) return give({ do: command.act });
       if (amount === null || amount < 1) return { ok: false, why: refusal("command/amount", { word: command.word }) };
       return give({ do: command.act, [number[0]]: Math.min(number[1].most, amount) });

@@ -43,17 +43,23 @@ export const shopHeadSchema = z.object({
         })
         .nullable()
         .default(null),
+      /** Of games in which viewers do something here. */
+      view: z.record(z.string(), z.unknown()).nullable().default(null),
     }),
   ),
   top: z.array(z.object({ name: z.string(), balance: z.number() })),
 });
 
+const ownInGameSchema = z.object({ id: z.string(), mine: z.record(z.string(), z.unknown()) });
+export type OwnInGame = z.infer<typeof ownInGameSchema>;
 export type ShopHead = z.infer<typeof shopHeadSchema>;
 
 export const toViewerSchema = z.discriminatedUnion("type", [
   z.object({ v, type: z.literal("beat") }),
   /** The tags that changed, or all of them at first; the head whole. */
   z.object({ v, type: z.literal("shop"), nowMs: z.number(), head: shopHeadSchema.nullable(), tags: z.array(tagSchema) }),
+  /** What is this viewer's own in games. */
+  z.object({ v, type: z.literal("games"), games: z.array(ownInGameSchema) }),
   z.object({
     v,
     type: z.literal("mine"),

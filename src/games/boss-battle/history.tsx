@@ -1,10 +1,10 @@
 "use client";
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
 import { hitKindInWords } from "../../core/games/boss-battle/notes";
 import { count } from "../../core/words/sentence";
 import { When } from "../../ui/when";
-import type { HistoryProps, RecordRow } from "../shown";
+import type { HistoryProps } from "../shown";
+import { useRecords } from "../use-records";
 
 type Body = Readonly<{
   name?: string;
@@ -19,20 +19,10 @@ type Body = Readonly<{
 
 /** What came to pass in a boss battle: who reigned, who struck; and what sets it right. */
 export function BossHistory({ view, load, command }: HistoryProps) {
-  const [reigns, setReigns] = useState<readonly RecordRow[]>([]);
-  const [hits, setHits] = useState<readonly RecordRow[]>([]);
-  const [loaded, setLoaded] = useState(false);
   const mark = `${String(view?.["health"])} ${String(view?.["falls"])} ${String(view?.["name"])}`;
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      void Promise.all([load("reign"), load("hit")]).then(([first, second]) => {
-        setReigns(first);
-        setHits(second);
-        setLoaded(true);
-      });
-    }, 200);
-    return () => clearTimeout(timer);
-  }, [load, mark]);
+  const records = useRecords(load, ["reign", "hit"], mark);
+  const loaded = records !== null;
+  const { reign: reigns = [], hit: hits = [] } = records ?? {};
   return (
     <Box>
       {view !== undefined && (

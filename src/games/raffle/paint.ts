@@ -1,27 +1,9 @@
 import { count, counted } from "../../core/words/sentence";
-import { ink } from "../../overlay/colour";
+import { lettersOn } from "../../overlay/colour";
 import { settle } from "../../overlay/easing";
 import { display, shortened } from "../../overlay/letters";
-import type { RaffleView } from "./view";
-
-export type Tag = Readonly<{ name: string; atMs: number }>;
-export type RackNow = Readonly<{
-  view: RaffleView;
-  tags: readonly Tag[];
-  lifted: Readonly<{ name: string; prize: string; sinceS: number }> | null;
-  nowMs: number;
-  width: number;
-  height: number;
-  /** Smallest letter, pixels. */
-  least: number;
-  there: number;
-  /** Seconds until it locks; −1 for none. */
-  clock: number;
-  /** Since somebody shook the drum. */
-  shakeS: number;
-  still: boolean;
-}>;
-type Brush = CanvasRenderingContext2D;
+import { reveal, revealS } from "./reveal";
+import { type Brush, fitted, type Lifted, type RackNow, tagShape } from "./tag";
 
 /** A rack with its tags, and the one that was lifted out of it. */
 export function paintRack(context: Brush, now: RackNow): void {
@@ -60,8 +42,27 @@ export function paintRack(context: Brush, now: RackNow): void {
     context.fillText(shortened(context, line, room), pad, top + small * 0.9);
     top += small * 1.35;
   }
-  rack(context, now, { x: pad, y: top, width: room, height: height - top - pad }, small);
-  if (now.lifted !== null) lift(context, now, large);
+  const won = view.winners.filter((w) => w.state !== "passed" && w.index !== now.lifted?.index);
+  const foot = won.length === 0 ? 0 : small * 1.35;
+  const area = { x: pad, y: top, width: room, height: height - top - pad - foot };
+  const { present } = view.looks;
+  const revealing = now.lifted !== null && now.lifted.sinceS < revealS[present];
+  if (revealing && present !== "rack" && now.lifted !== null) reveal(context, now, area, small);
+  else rack(context, now, area, small);
+  if (won.length > 0) {
+    context.textAlign = "left";
+    context.textBaseline = "alphabetic";
+    context.font = `700 ${small}px ${display}`;
+    context.fillStyle = "#FFE3A3";
+    const told = won
+      .slice(-4)
+      .map((w) => (w.prize === "" ? w.name : `${w.name} (${w.prize})`))
+      .join(", ");
+    context.fillText(shortened(context, `Won: ${told}`, room), pad, height - pad * 0.8);
+  }
+  // The winner large stands there when the names have come to rest; a tag out of the rack rises with them.
+  if (now.lifted !== null && view.looks.panel && (present === "rack" || !revealing))
+    lift(context, now, now.lifted, large, present === "rack" ? now.lifted.sinceS : now.lifted.sinceS - revealS[present] + 0.4);
   context.globalAlpha = 1;
 }
 
@@ -82,13 +83,13 @@ function lineOf({ view, clock }: RackNow): string {
 }
 
 type Area = Readonly<{ x: number; y: number; width: number; height: number }>;
-function rack(context: Brush, { tags, nowMs, shakeS, still, lifted }: RackNow, area: Area, letters: number): void {
+function rack(context: Brush, { tags, nowMs, shakeS, still, lifted, view }: RackNow, area: Area, letters: number): void {
   const row = letters * 1.75;
   const rows = Math.max(1, Math.floor(area.height / row));
   const columns = Math.max(1, Math.floor(area.width / (letters * 7.2)));
   const w = area.width / columns;
   const sway = still || shakeS > 0.6 ? 0 : Math.exp(-5 * shakeS) * Math.sin(38 * shakeS);
-  context.strokeStyle = "#8A5A34";
+  context.strokeStyle = view.looks.wood;
   context.lineWidth = Math.max(2, row * 0.13);
   for (let r = 0; r < rows; r += 1) {
     context.beginPath();
@@ -100,47 +101,27 @@ function rack(context: Brush, { tags, nowMs, shakeS, still, lifted }: RackNow, a
   context.textBaseline = "middle";
   context.textAlign = "left";
   tags.slice(0, rows * columns).forEach((tag, i) => {
-    if (lifted !== null && tag.name === lifted.name) return;
+    // Who was drawn is out of the rack: for as long as the rack is there.
+    if (view.winners.some((w) => w.name === tag.name && (lifted === null || w.index <= lifted.index))) return;
     const came = still ? 1 : settle(nowMs - tag.atMs, 700);
     context.save();
     context.translate(area.x + (i % columns) * w, area.y + Math.floor(i / columns) * row + row * 0.58 - (1 - came) * row * 0.7);
     context.rotate(((i * 37) % 7) * 0.004 - 0.012 + sway * (0.05 + ((i * 13) % 5) * 0.012));
     context.globalAlpha *= Math.max(0, Math.min(1, came));
-    tagShape(context, w - letters * 0.5, row * 0.74);
-    context.fillStyle = ink;
+    tagShape(context, w - letters * 0.5, row * 0.74, view.looks.tag);
+    context.fillStyle = lettersOn(view.looks.tag);
     context.fillText(shortened(context, tag.name, w - letters * 1.9), letters * 1.05, letters * 0.04);
     context.restore();
   });
 }
-/** A tag with its hole at the left, its middle at 0. */
-function tagShape(context: Brush, width: number, height: number): void {
-  const notch = height * 0.4;
-  context.beginPath();
-  context.moveTo(0, 0);
-  context.lineTo(notch, -height / 2);
-  context.lineTo(width, -height / 2);
-  context.lineTo(width, height / 2);
-  context.lineTo(notch, height / 2);
-  context.closePath();
-  context.fillStyle = "#FFF6E0";
-  context.fill();
-  context.lineWidth = Math.max(1, height * 0.04);
-  context.strokeStyle = "#C9A45A";
-  context.stroke();
-  context.beginPath();
-  context.arc(notch * 0.95, 0, height * 0.1, 0, Math.PI * 2);
-  context.fillStyle = "#6B4A1E";
-  context.fill();
-}
-
 /** The drawn one: lifted out, turned, and held to the light. */
-function lift(context: Brush, { lifted, width, height, least }: RackNow, large: number): void {
-  if (lifted === null) return;
-  const up = settle(lifted.sinceS, 0.7);
-  const flip = Math.max(0, Math.min(1, (lifted.sinceS - 0.55) / 0.6));
+function lift(context: Brush, { width, height, least, view }: RackNow, lifted: Lifted, large: number, sinceS: number): void {
+  const up = settle(sinceS, 0.7);
+  const flip = Math.max(0, Math.min(1, (sinceS - 0.55) / 0.6));
   const side = Math.cos(flip * Math.PI);
   const h = Math.max(large * 2.1, height * 0.3);
-  const w = Math.min(width * 0.82, h * 4.4);
+  const w = Math.min(width * 0.86, h * 4.4);
+  const { tag } = view.looks;
   context.save();
   context.translate(width / 2, height * 0.6 + (1 - up) * height * 0.2);
   context.rotate(-0.035 * up);
@@ -149,20 +130,21 @@ function lift(context: Brush, { lifted, width, height, least }: RackNow, large: 
   context.shadowBlur = h * 0.2;
   context.shadowOffsetY = h * 0.08;
   context.translate(-w / 2, 0);
-  tagShape(context, w, h);
+  tagShape(context, w, h, tag);
   context.shadowColor = "transparent";
-  // Its name stands on the side that is turned to us last.
+  // The name stands on the side that is turned to us last.
   if (side <= 0) {
-    const prize = lifted.prize === "" ? "" : lifted.prize;
+    const room = w - h * 0.85;
     context.textAlign = "left";
     context.textBaseline = "middle";
-    context.fillStyle = ink;
-    context.font = `800 ${h * 0.42}px ${display}`;
-    context.fillText(shortened(context, lifted.name, w - h * 0.85), h * 0.62, prize === "" ? 0 : -h * 0.12);
-    if (prize !== "") {
+    context.fillStyle = lettersOn(tag);
+    const size = fitted(context, lifted.name, room, h * 0.42, least);
+    context.font = `800 ${size}px ${display}`;
+    context.fillText(shortened(context, lifted.name, room), h * 0.62, lifted.prize === "" ? 0 : -h * 0.12);
+    if (lifted.prize !== "") {
       context.font = `600 ${Math.max(least, h * 0.2)}px ${display}`;
-      context.fillStyle = "#565B69";
-      context.fillText(shortened(context, prize, w - h * 0.85), h * 0.63, h * 0.27);
+      context.globalAlpha *= 0.78;
+      context.fillText(shortened(context, lifted.prize, room), h * 0.63, h * 0.27);
     }
   }
   context.restore();

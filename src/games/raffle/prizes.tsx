@@ -4,6 +4,8 @@ import { arrayMove } from "@dnd-kit/sortable";
 import { Plus, Trash2 } from "lucide-react";
 import { type Prize, type RaffleSettings } from "../../core/games/raffle/settings";
 import { roleWords, roles } from "../../core/signals/signal";
+import { RaffleReplies } from "./replies";
+import { ListField } from "../../ui/list-field";
 import { IconButton } from "../../ui/icon-button";
 import { NumberField } from "../../ui/number-field";
 import { Pick } from "../../ui/pick";
@@ -12,8 +14,8 @@ import { SortableList, SortableRow } from "../../ui/sortable";
 import type { LooksProps } from "../shown";
 
 /** What belongs to a draw and is no sentence: prizes in the order they go out, and roles whose tickets count more. */
-export function RafflePrizes({ settings, onChange }: LooksProps) {
-  const { prizes, times } = settings as RaffleSettings;
+export function RafflePrizes({ settings, onChange, Effects }: LooksProps) {
+  const { prizes, times, barred, effects } = settings as RaffleSettings;
   const put = (next: readonly Prize[]): void => onChange("prizes", next);
   const set = (id: string, part: Partial<Prize>): void => put(prizes.map((p) => (p.id === id ? { ...p, ...part } : p)));
   const free = roles.filter((r) => r !== "viewer" && !times.some((t) => t.role === r));
@@ -108,6 +110,35 @@ export function RafflePrizes({ settings, onChange }: LooksProps) {
           />
         )}
       </Stack>
+      <Heading
+        words="Who may not enter"
+        about="names, set apart by commas, in whatever case; in the booth somebody is barred with a press"
+      />
+      <ListField
+        label="Barred names"
+        list={barred}
+        shape={{ apart: "commas", most: 500, letters: 80 }}
+        placeholder="nobody"
+        width="100%"
+        onSet={(list) => onChange("barred", list)}
+      />
+      {Effects !== undefined && (
+        <>
+          <Heading words="With each winner" about="a sound, a picture, whatever rules can do" />
+          <Effects label="With each winner" effects={effects} what="raffle/drawn" onSet={(list) => onChange("effects", list)} />
+        </>
+      )}
+      <RaffleReplies settings={settings as RaffleSettings} onChange={onChange} />
     </Box>
   );
 }
+const Heading = ({ words, about }: Readonly<{ words: string; about: string }>) => (
+  <Flex align="baseline" gap="3" mt="5" mb="1" wrap="wrap">
+    <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="17px">
+      {words}
+    </Text>
+    <Text color="inkSoft" fontSize="15px">
+      {about}
+    </Text>
+  </Flex>
+);

@@ -1,10 +1,13 @@
 import type { Scene, SceneKit } from "../../overlay/scene";
 import type { Surface } from "../../overlay/surface";
-import { paintRack, type Tag } from "./paint";
+import { paintRack } from "./paint";
+import { revealS } from "./reveal";
+import type { Tag } from "./tag";
 import { type RaffleView, viewSchema } from "./view";
 
 const enterMs = 700;
-const liftMs = 1_600;
+/** When the name stands still it is looked at so long before the next is drawn. */
+const lookMs = 2_200;
 /** After a result, or when it was closed, it stays so long. */
 const leaveMs = 12_000;
 const fadeMs = 500;
@@ -14,7 +17,9 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
   let view: RaffleView | null = null;
   let surface: Surface | null = null;
   let tags: Tag[] = [];
-  let lifted: Readonly<{ name: string; prize: string; passed: boolean; atMs: number }> | null = null;
+  let lifted: Readonly<{ index: number; name: string; prize: string; atMs: number }> | null = null;
+  /** Drawn, and not shown yet: one after another. */
+  let toShow: RaffleView["winners"] = [];
   let seenWinners = 0;
   let endedMs = -Infinity;
   let shookMs = -Infinity;
@@ -47,10 +52,16 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
         tags = before.names.map((name) => ({ name, atMs: -Infinity }));
       } else if (view.phase !== "") endedMs = -Infinity;
       if (before !== null && view.shaken > before.shaken) shookMs = nowMs;
-      if (view.winners.length > seenWinners) {
-        const last = view.winners[view.winners.length - 1];
-        if (last !== undefined && before !== null) lifted = { name: last.name, prize: last.prize, passed: false, atMs: nowMs };
-      } else if (view.winners.length < seenWinners) lifted = null;
+      if (view.phase !== "" && view.winners.length > seenWinners) {
+        const fresh = view.winners.slice(seenWinners);
+        // Who joins in the middle sees who was drawn last, at rest.
+        const last = fresh[fresh.length - 1];
+        if (before === null && last !== undefined) lifted = { index: last.index, name: last.name, prize: last.prize, atMs: -Infinity };
+        else toShow = [...toShow, ...fresh];
+      } else if (view.winners.length < seenWinners) {
+        lifted = null;
+        toShow = [];
+      }
       seenWinners = view.winners.length;
     },
     effect: () => undefined,
@@ -72,15 +83,22 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
       surface.canvas.style.zIndex = String(order);
       surface.canvas.style.opacity = String(box.opacity ?? 1);
       const { width, height } = surface.fit(box, box.stageWidth ?? box.width);
+      const restMs = still ? 0 : revealS[view.looks.present] * 1000;
+      const [next] = toShow;
+      if (next !== undefined && (lifted === null || now - lifted.atMs > restMs + lookMs)) {
+        lifted = { index: next.index, name: next.name, prize: next.prize, atMs: now };
+        toShow = toShow.slice(1);
+        drawnKey = "";
+      }
       const there = visible(view, now);
       const clock = view.phase === "open" && view.locksMs > 0 ? Math.max(0, Math.ceil((view.locksMs - Date.now()) / 1000)) : -1;
       const moves =
         !still &&
         (tags.some((t) => now - t.atMs < enterMs) ||
-          (lifted !== null && now - lifted.atMs < liftMs) ||
+          (lifted !== null && now - lifted.atMs < restMs + 1_400) ||
           now - shookMs < 600 ||
           (there > 0 && there < 1));
-      const waits = clock >= 0 || view.phase === "shaking" || now - endedMs < leaveMs + fadeMs;
+      const waits = clock >= 0 || toShow.length > 0 || view.phase === "shaking" || now - endedMs < leaveMs + fadeMs;
       const key = `${width} ${height} ${box.letters ?? 0} ${there} ${clock} ${lifted?.atMs ?? 0}`;
       if (!moves && key === drawnKey) return waits;
       drawnKey = moves ? "" : key;
@@ -88,7 +106,7 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
         paintRack(surface.context, {
           view,
           tags,
-          lifted: lifted === null ? null : { ...lifted, sinceS: still ? 9 : (now - lifted.atMs) / 1000 },
+          lifted: lifted === null ? null : { ...lifted, sinceS: still ? 99 : (now - lifted.atMs) / 1000 },
           nowMs: now,
           width,
           height,

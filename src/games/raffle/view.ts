@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { presentations } from "../../core/games/raffle/settings";
 
 /** What of a draw an overlay page reads. */
 const winnerSchema = z.object({
+  index: z.number(),
   name: z.string(),
   prize: z.string(),
   state: z.enum(["drawn", "waits", "claimed", "passed"]),
@@ -22,6 +24,7 @@ export const viewSchema = z.object({
   shaken: z.number(),
   shakers: z.number(),
   target: z.number().nullable(),
+  looks: z.object({ present: z.enum(presentations), panel: z.boolean(), names: z.boolean(), tag: z.string(), wood: z.string() }),
   names: z.array(z.string()),
   winners: z.array(winnerSchema),
 });

@@ -41,7 +41,8 @@ function evening(spins: number, turning = false) {
   if (turning) spin(now);
   return { view: wheel.view(settings, durable, "operator"), kept };
 }
-const booth = (view: Readonly<Record<string, unknown>>) => shown(<WheelBooth gameId="w" view={view} sinceMs={0} />);
+const booth = (view: Readonly<Record<string, unknown>>) =>
+  shown(<WheelBooth gameId="w" view={view} sinceMs={0} command={() => Promise.resolve(true)} people={[]} />);
 const text = (): string => screen.getByTestId("wheel-booth").textContent ?? "";
 
 describe("the wheel in the booth", () => {

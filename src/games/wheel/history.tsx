@@ -1,30 +1,18 @@
 "use client";
 import { Box, Flex, Link, Stack, Table, Text } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
 import { sharesOf, type SpinRow } from "../../core/games/wheel/shares";
 import { nameOfSegment } from "../../core/games/wheel/words";
 import { count, counted } from "../../core/words/sentence";
 import { When } from "../../ui/when";
-import type { HistoryProps, RecordRow } from "../shown";
+import type { HistoryProps } from "../shown";
+import { useRecords } from "../use-records";
 
 type Body = SpinRow & Readonly<{ round?: string; n?: number; by?: string; why?: string }>;
 
 /** Every spin with its proof, and how often each segment came beside how often it should have. */
 export function WheelHistory({ view, load }: HistoryProps) {
-  const [spins, setSpins] = useState<readonly RecordRow[]>([]);
-  const [abandoned, setAbandoned] = useState<readonly RecordRow[]>([]);
-  const [loaded, setLoaded] = useState(false);
-  const mark = `${String(view?.["turning"])} ${String(view?.["round"])}`;
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      void Promise.all([load("spin"), load("abandoned")]).then(([first, second]) => {
-        setSpins(first);
-        setAbandoned(second);
-        setLoaded(true);
-      });
-    }, 200);
-    return () => clearTimeout(timer);
-  }, [load, mark]);
+  const records = useRecords(load, ["spin", "abandoned"], `${String(view?.["turning"])} ${String(view?.["round"])}`);
+  const { spin: spins = [], abandoned = [] } = records ?? {};
   const bodies = spins.map((r) => r.body as Body);
   const shares = sharesOf(bodies);
   const rows = [...spins, ...abandoned].sort((a, b) => b.toMs - a.toMs).slice(0, 60);
@@ -33,7 +21,9 @@ export function WheelHistory({ view, load }: HistoryProps) {
       <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="17px" mb="2">
         How often each came
       </Text>
-      {loaded && spins.length === 0 && <Text color="inkSoft">Nobody has spun it yet. Each spin stands here, with its proof.</Text>}
+      {records !== null && spins.length === 0 && (
+        <Text color="inkSoft">Nobody has spun it yet. Each spin stands here, with its proof.</Text>
+      )}
       {spins.length > 0 && (
         <>
           <Text color="inkSoft" fontSize="15px" mb="2">

@@ -21,6 +21,7 @@ import { PlatformEmotes } from "./platform-emotes";
 import { OperatorHub } from "./operator-hub";
 import { OverlayHub } from "./overlay-hub";
 import { readChannel } from "./recall";
+import type { ViewerAsk } from "./requests";
 import { readLedger, Runner } from "./runner";
 
 export type EngineParts = Readonly<{
@@ -238,19 +239,17 @@ export class Engine {
       head: runner.shop.head(tags.map((t) => t.id)),
       tags,
       viewer: viewer === null ? null : { id: viewer.id, name: viewer.name, balance: runner.ledgerView.balance(viewer.id) },
+      mine: viewer === null ? [] : runner.shop.mine(viewer.id).map(({ id, mine }) => ({ id, mine: { ...mine } })),
       ...runner.shop.house(),
     });
   }
 
-  async purchase(
-    channel: ChannelId,
-    tokenHash: string,
-    request: Readonly<{ id: string; reward: string; text: string; price: number }>,
-  ): Promise<Result<Note>> {
+  /** Something that who a viewer page is tied to asks for. */
+  async forViewer(channel: ChannelId, tokenHash: string, ask: ViewerAsk): Promise<Result<Note>> {
     const runner = this.runners.get(channel);
     if (runner === undefined) return refused("channel/unknown");
     const viewer = await this.viewerOf(channel, tokenHash);
-    return viewer === null ? refused("viewer/not-proven") : runner.requests.purchase(viewer, request);
+    return viewer === null ? refused("viewer/not-proven") : ask(runner.requests, viewer);
   }
 
   nowMs(): number {

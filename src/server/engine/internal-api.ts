@@ -41,6 +41,13 @@ const bodies = {
     text: z.string().max(300),
     price: z.number(),
   }),
+  act: z.object({
+    channel: id,
+    token: z.string().min(40).max(64),
+    id: z.string().min(8).max(40),
+    game: z.string().max(26),
+    command: commandSchema,
+  }),
   refused: z.object({ channel: id }),
   changed: z.object({ channel: id, what: z.string().max(40), id: z.string().max(40), revision: z.number(), by: z.string().max(60) }),
 };
@@ -109,7 +116,11 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     }
     case "purchase": {
       const { channel, token, ...request } = bodies.purchase.parse(body);
-      return answer(await engine.purchase(channel, token, request));
+      return answer(await engine.forViewer(channel, token, (requests, viewer) => requests.purchase(viewer, request)));
+    }
+    case "act": {
+      const { channel, token, ...request } = bodies.act.parse(body);
+      return answer(await engine.forViewer(channel, token, (requests, viewer) => requests.act(viewer, request)));
     }
     case "refused":
       return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });

@@ -20,6 +20,8 @@ export type RequestDeps = Readonly<{
   oldSale: (sale: string) => Promise<Sale | null>;
 }>;
 
+/** What a viewer page asks for, once it is known whose it is. */
+export type ViewerAsk = (requests: Requests, viewer: Viewer) => Promise<Result<Note>>;
 /** What operators and viewers ask for and wait to hear of. Each resolves when it is committed, or with the reason why not. */
 export class Requests {
   constructor(private readonly deps: RequestDeps) {}
@@ -78,6 +80,27 @@ export class Requests {
     // Somebody else may have stopped it before the shop heard of it.
     const note = done.value.find((n) => n.game === shop.id)?.note ?? done.value.find((n) => n.note.refusal !== undefined)?.note;
     if (note === undefined) return refused("reward/gone");
+    return note.refusal === undefined ? ok(note) : { ok: false, refusal: note.refusal };
+  }
+
+  /** A viewer does something in a game on the viewer page, in their own name. */
+  async act(viewer: Viewer, request: Readonly<{ id: string; game: string; command: Command }>): Promise<Result<Note>> {
+    const { queue, asked, modules, context } = this.deps;
+    const module = modules.byId(request.game);
+    if (module === undefined) return refused("game/unknown");
+    if (module.rules.viewerCommands?.includes(request.command.do) !== true) return refused("game/cannot");
+    // What is done in a rehearsal is forgotten with it; who is not asked to rehearse is not to pay for it.
+    if (modules.show()?.state === "rehearsing") return refused("game/rehearsing");
+    const id = `${viewer.id}:${request.id}`;
+    const known = { ...viewer, name: context.nameFor(viewer.name) };
+    const done = await asked.once("page", id, { what: "", by: "" }, () => {
+      const { command } = request;
+      const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId: module.id, by: known.name, viewer: known, command };
+      return queue.take({ signal, source: "page", to: module }).done;
+    });
+    if (!done.ok) return done;
+    const note = done.value.find((n) => n.game === module.id)?.note ?? done.value.find((n) => n.note.refusal !== undefined)?.note;
+    if (note === undefined) return refused("game/cannot");
     return note.refusal === undefined ? ok(note) : { ok: false, refusal: note.refusal };
   }
 

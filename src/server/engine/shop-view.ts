@@ -73,10 +73,19 @@ export class ShopView {
           on: view["on"] !== false,
           stands: standsInWords(m.kind, view),
           fair: gameOf(m.kind)?.fair?.(view) ?? null,
+          view: (m.rules.viewerCommands?.length ?? 0) > 0 ? view : null,
         };
       }),
       top: [...this.ledgerView.top(10)],
     };
+  }
+
+  /** What is one viewer's own in games, of those that have such. */
+  mine(viewer: string): readonly Readonly<{ id: string; mine: Readonly<Record<string, unknown>> }>[] {
+    return this.modules.games().flatMap((m) => {
+      const mine = m.rules.mine?.(m.settings, m.durable, viewer) ?? null;
+      return mine === null ? [] : [{ id: m.id, mine }];
+    });
   }
 
   /** The rules of each game as viewers read them, and the words they can write in chat. */

@@ -55,13 +55,14 @@ function bodyOf(signal: Signal, notes: readonly ModuleNote[]): unknown {
 
 type Next = { signal: Signal; source: string; to: readonly Running[]; depth: number; answer: boolean };
 /** Whether a signal goes any further, and to whom. */
-function addressed(signal: Signal, kit: TurnKit): { to: readonly Running[]; note: ModuleNote | null } {
+function addressed(signal: Signal, kit: TurnKit, named: Running | null): { to: readonly Running[]; note: ModuleNote | null } {
   let unanswered = false;
   for (const m of kit.modules) {
     const stop = m.rules.stops?.(m.settings, m.durable, signal) ?? null;
     if (stop === "unanswered") unanswered = true;
     else if (stop !== null) return { to: [], note: { game: m.id, note: { refusal: stop, count: 1 } } };
   }
+  if (named !== null) return { to: [named], note: null };
   // Who decides upon something announces it to the others.
   const deciding = kit.modules.filter((m) => m.rules.decides?.includes(signal.kind) === true);
   const to = deciding.length > 0 ? deciding : kit.modules.filter((m) => hears(m, signal.kind));
@@ -99,7 +100,8 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     hush: null,
   };
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
-  const address = to === null ? addressed(first, kit) : { to: [to], note: null };
+  // What an operator tells one module nobody stops; what a viewer asks of it, whoever is muted does not.
+  const address = to === null || source === "page" ? addressed(first, kit, to) : { to: [to], note: null };
   const queue: Next[] = [{ signal: first, source, to: address.to, depth: 0, answer: false }];
   // A rehearsal leaves nothing behind and says nothing in chat.
   const rehearsing = providedShow(kit.modules)?.state === "rehearsing";

@@ -20,8 +20,9 @@ const hereMs = 60_000;
 export const leftCode = 4006;
 export const proofWord = /^me-[a-z2-9]{5}$/i;
 
-type Page = { channel: ChannelId; viewer: Viewer | null; tokenHash: string; behind: boolean };
-type Shop = { tags: Map<string, string>; head: string; dirty: boolean; mine: Set<string> };
+/** `games`: what it was told last of what is the viewer's own in games. */
+type Page = { channel: ChannelId; viewer: Viewer | null; tokenHash: string; behind: boolean; games: string };
+type Shop = { tags: Map<string, string>; head: string; dirty: boolean; mine: Set<string>; moved: boolean };
 
 /**
  * The open viewer pages. What holds for everyone is made into text once and sent to all, at most four
@@ -80,17 +81,19 @@ export class ViewerHub {
       if (page.tokenHash === found.tokenHash && page.channel === channel) {
         page.viewer = viewer;
         this.send(ws, page, this.mineText(page));
+        this.tellGames(ws, page);
       }
     return true;
   }
 
   join(ws: WebSocket, channel: ChannelId, tokenHash: string, viewer: Viewer | null): void {
-    const page: Page = { channel, viewer, tokenHash, behind: false };
+    const page: Page = { channel, viewer, tokenHash, behind: false, games: "" };
     this.pages.set(ws, page);
     const shop = this.shopOf(channel);
     this.send(ws, page, this.shopText(channel, [...shop.tags.values()], shop.head));
     if (viewer !== null) {
       this.send(ws, page, this.mineText(page));
+      this.tellGames(ws, page);
       this.runners.get(channel)?.requests.here(viewer);
     }
   }
@@ -124,13 +127,16 @@ export class ViewerHub {
       for (const sale of publication.booking.sales) shop.mine.add(sale.viewer.id);
       for (const e of publication.booking.entries)
         for (const p of e.postings) if (p.account.startsWith("v:")) shop.mine.add(p.account.slice(2));
-    } else if (["state", "stage", "hush"].includes(publication.kind)) shop.dirty = true;
+    } else if (["state", "stage", "hush"].includes(publication.kind)) {
+      shop.dirty = true;
+      shop.moved ||= publication.kind === "state";
+    }
   }
 
   private shopOf(channel: ChannelId): Shop {
     let shop = this.shops.get(channel);
     if (shop === undefined) {
-      this.shops.set(channel, (shop = { tags: new Map(), head: "", dirty: true, mine: new Set() }));
+      this.shops.set(channel, (shop = { tags: new Map(), head: "", dirty: true, mine: new Set(), moved: false }));
       this.look(channel, shop);
     }
     return shop;
@@ -178,24 +184,38 @@ export class ViewerHub {
     return JSON.stringify(mine);
   }
 
+  /** What is the viewer's own in games, when that is another than before. */
+  private tellGames(ws: WebSocket, page: Page): void {
+    const { viewer } = page;
+    if (viewer === null) return;
+    const games = JSON.stringify(this.runners.get(page.channel)?.shop.mine(viewer.id) ?? []);
+    if (games === page.games || page.behind) return;
+    page.games = games;
+    this.send(ws, page, `{"v":${wireVersion},"type":"games","games":${games}}`);
+  }
+
   private flush(): void {
     for (const [channel, shop] of this.shops) {
       // Cooldowns end and prices fall by time alone.
       const { changed, head } = this.look(channel, shop);
       const text = changed.length > 0 || head ? this.shopText(channel, changed, shop.head) : "";
-      const mine = shop.mine;
+      const { mine, moved } = shop;
       shop.mine = new Set();
-      if (text === "" && mine.size === 0) continue;
+      shop.moved = false;
+      if (text === "" && mine.size === 0 && !moved) continue;
       for (const [ws, page] of this.pages) {
         if (page.channel !== channel) continue;
         if (page.behind && ws.bufferedAmount === 0) {
           page.behind = false;
           this.send(ws, page, this.shopText(channel, [...shop.tags.values()], shop.head));
           this.send(ws, page, this.mineText(page));
+          page.games = "";
+          this.tellGames(ws, page);
           continue;
         }
         this.send(ws, page, text);
         if (page.viewer !== null && mine.has(page.viewer.id)) this.send(ws, page, this.mineText(page));
+        if (moved) this.tellGames(ws, page);
       }
     }
   }

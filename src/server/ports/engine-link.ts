@@ -2,7 +2,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Tag } from "../../core/rewards/tags";
-import type { ShopHead } from "../../core/wire/to-viewer";
+import type { OwnInGame, ShopHead } from "../../core/wire/to-viewer";
 import type { Command } from "../../core/signals/signal";
 
 /** The engine, seen from the web process. An engine that does not answer is a refusal, `engine/away`. */
@@ -28,6 +28,8 @@ export type EngineLink = Readonly<{
     tokenHash: string,
     purchase: Readonly<{ id: string; reward: string; text: string; price: number }>,
   ) => Promise<Result<Note>>;
+  /** Something done in a game by who a viewer page is tied to. */
+  act: (channel: ChannelId, tokenHash: string, request: Readonly<{ id: string; game: string; command: Command }>) => Promise<Result<Note>>;
   /** Events that were refused, newest first. */
   refusedEvents: (channel: ChannelId) => Promise<Result<readonly RefusedEvent[]>>;
   /** Sessions ended, of operators or of viewers: pages that no longer have one are closed now. */
@@ -42,6 +44,8 @@ export type ShopView = Readonly<{
   head: ShopHead;
   tags: readonly Tag[];
   viewer: Readonly<{ id: string; name: string; balance: number }> | null;
+  /** What is that viewer's own in games. */
+  mine: readonly OwnInGame[];
   games: readonly Readonly<{ id: string; lines: readonly string[] }>[];
   commands: readonly Readonly<{ word: string; what: string }>[];
 }>;

@@ -16,6 +16,8 @@ export type KeptRound = Readonly<{
   atMs: number;
   viewer: string | null;
   body: unknown;
+  /** Of a large round: what was done to its list, in rows of their own. */
+  entries: readonly unknown[];
 }>;
 export type EventStore = Readonly<{
   /** `oldUntilMs`: until when the secret before this one is taken too; 0 when there is none. */

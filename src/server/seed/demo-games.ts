@@ -21,6 +21,7 @@ import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
+import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { demoRewards } from "./demo-rewards";
 import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 
@@ -216,6 +217,10 @@ export const demoShow: ShowSettings = {
     word("sparks", "!sparks", acts(wallId, "flock")),
     word("spin", "!spin", acts(wheelId, "spin")),
     word("chances", "!chances", acts(wheelId, "tell-rules"), ["viewer"]),
+    word("opendraw", "!opendraw", acts(raffleId, "open")),
+    word("lockdraw", "!lock", acts(raffleId, "lock")),
+    word("draw", "!draw", acts(raffleId, "draw")),
+    word("closedraw", "!closedraw", acts(raffleId, "close")),
     word("next", "!next", only("next")),
     word("quiet", "!quiet", only("hush")),
     word("loud", "!loud", only("release")),
@@ -247,6 +252,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await insertPart(db, channel, { id: bossId, kind: bossBattle.kind, name: "Old Spall", settings: demoBoss, nowMs: nowMs + 1 });
   const plate = demoWheel(key);
   await insertPart(db, channel, { id: wheelId, kind: "wheel", name: "The glaze wheel", settings: plate, nowMs: nowMs + 8 });
+  await insertPart(db, channel, { id: raffleId, kind: "raffle", name: "The weekly mug", settings: demoRaffle, nowMs: nowMs + 9 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
@@ -269,6 +275,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     await store.events.setTrigger(channel, cueId, { hash: hashToken(token), sealed: seal(env.appKey, "trigger-address", token) }, nowMs);
   await fillHistory(db, channel, rewards, nowMs);
   await fillWheelHistory(db, channel, plate, place, nowMs);
+  await fillRaffleHistory(db, channel, place, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

@@ -4,10 +4,11 @@ import { wheel } from "../../core/games/wheel/definition";
 import { freshWheel } from "../../core/games/wheel/rules";
 import { newSegment, type Pattern, type Segment, type WheelDurable, type WheelSettings } from "../../core/games/wheel/settings";
 import { chanceFrom, pick } from "../../core/kernel/chance";
-import { type ChannelId, gameId } from "../../core/kernel/ids";
+import type { ChannelId } from "../../core/kernel/ids";
 import { bareContext, type Kept } from "../../core/module/module";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
+import { addRecords, someViewers } from "./demo-records";
 
 /** The wheel of Saltmarsh Kiln: which glaze comes next. */
 export const wheelId = "glaze-wheel";
@@ -60,15 +61,10 @@ export async function fillWheelHistory(
   const place: Place = { ...beside, x: 0.015, y: 0.12, width: 0.36, height: 0.74 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: wheelId, place: JSON.stringify(place), order: 2 });
   const chance = chanceFrom(1_906);
-  const viewers = await db("viewers")
-    .whereIn("channel", db("channels").where({ id: channel }).select("num"))
-    .where("balance", ">", 0)
-    .orderBy("id")
-    .limit(120)
-    .select("id", "channel", "ext", "name");
+  const viewers = await someViewers(db, channel, 120);
   const ctx = bareContext(emoteIndex([]), { vault: openVault("the wheel's evenings") });
   let durable: WheelDurable = freshWheel();
-  const kept: { one: Kept; viewer: number | null }[] = [];
+  const kept: Kept[] = [];
   for (let i = 0; i < spins; i += 1) {
     const who = chance() < 0.8 ? viewers[pick(chance, Math.max(1, viewers.length))] : undefined;
     const viewer = who === undefined ? null : { id: who.ext, name: who.name, roles: [] };
@@ -76,26 +72,14 @@ export async function fillWheelHistory(
     const step = (signal: object): void => {
       const outcome = wheel.step({ settings, durable, transient: null }, { id: `w${i}`, seq: i * 2 + 1, ...signal } as never, ctx);
       durable = outcome.durable;
-      for (const one of outcome.kept ?? []) kept.push({ one, viewer: who?.id ?? null });
+      kept.push(...(outcome.kept ?? []));
     };
     // As the engine does it: promised well before anybody spins.
     if (i === 0) step({ kind: "timer", moduleId: wheelId, atMs: atMs - dayMs });
     step({ kind: "command", gameId: wheelId, by: "kilnkeeper", viewer, command: { do: "spin" }, atMs });
     step({ kind: "timer", moduleId: wheelId, atMs: atMs + settings.spinMs });
   }
-  const [{ num }] = (await db("channels").where({ id: channel }).select("num")) as [{ num: number }];
-  await db("records").insert(
-    kept.map(({ one, viewer }, i) => ({
-      channel: num,
-      game_id: gameId(wheelId),
-      seq: i + 1,
-      kind: one.kind,
-      viewer,
-      from_ms: one.fromMs,
-      to_ms: one.toMs,
-      body: JSON.stringify(one.body),
-    })),
-  );
+  await addRecords(db, channel, wheelId, kept);
   // The next promise is the engine's own: this one's secret could be read in the source.
   await db("game_states").insert({ game_id: wheelId, seq: 0, durable: JSON.stringify({ ...durable, next: null }), version: 1 });
 }

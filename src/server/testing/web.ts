@@ -51,6 +51,7 @@ export async function testWeb(
       shop: async () => refused("channel/unknown"),
       code: async () => refused("channel/unknown"),
       purchase: async () => refused("channel/unknown"),
+      act: () => Promise.resolve(refused("engine/away")),
       refusedEvents: async () => ok([]),
     },
   };

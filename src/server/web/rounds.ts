@@ -1,6 +1,7 @@
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
 import { proofSchema } from "../../core/chance/proof";
+import { guessesOf, listOf } from "../../core/chance/scheme";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { KeptRound } from "../ports/event-store";
 import { allowed } from "./accounts";
@@ -31,5 +32,11 @@ export async function roundOf(given: string, address: string): Promise<Result<Ro
 /** The proof alone, as it is handed out; null for a round without one. */
 export const proofIn = (round: Round): unknown => {
   const read = proofSchema.safeParse(round.body.proof);
-  return read.success ? read.data : null;
+  if (!read.success) return null;
+  if (round.entries.length === 0) return read.data;
+  const changes = z.array(entrySchema).safeParse(round.entries);
+  if (!changes.success) return null;
+  const all = changes.data.map((e) => e.change);
+  return { ...read.data, changes: all, list: read.data.number === undefined ? listOf(all) : guessesOf(all) };
 };
+const entrySchema = z.object({ change: proofSchema.shape.changes.element });

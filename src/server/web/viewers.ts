@@ -68,6 +68,29 @@ export async function buy(channel: ChannelId, given: Buy): Promise<Result<Readon
   return ok({ words: `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.` });
 }
 
+export const actSchema = z
+  .looseObject({ id: z.string().min(8).max(40), game: z.string().min(1).max(26), do: z.string().min(1).max(40) })
+  .refine((given) => JSON.stringify(given).length <= 2_000, "That is too much at once.");
+
+/** Does something in a game for who this page is tied to: what it may be, the game’s own schema says. Answers in words. */
+export async function act(channel: ChannelId, given: z.infer<typeof actSchema>): Promise<Result<Readonly<{ words: string }>>> {
+  const token = await pageToken();
+  if (token === "") return refused("viewer/not-proven");
+  const may = await allowed(perPage, token);
+  if (!may.ok) return may;
+  const { engine } = services();
+  const { id, game, ...command } = given;
+  const done = await engine.act(channel, token, { id, game, command });
+  const shop = await engine.shop(channel, "");
+  const kind = shop.ok ? (shop.value.head.games.find((g) => g.id === game)?.kind ?? "") : "";
+  if (done.ok) return ok({ words: sentence(noteInWords(kind, done.value)) });
+  // What the game itself refuses, it has the words for.
+  return done.refusal.code.startsWith(`${kind}/`)
+    ? refused("game/said", { words: sentence(noteInWords(kind, { refusal: done.refusal, count: 1 })) })
+    : done;
+}
+const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
+
 export type Mine = Readonly<{
   codes: readonly Readonly<{ reward: string; code: string }>[];
   history: readonly HistoryLine[];

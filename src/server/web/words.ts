@@ -82,6 +82,12 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "There is no round of this name, or it is not over yet.";
     case "game/unknown":
       return "This game is not there any more.";
+    case "game/said":
+      return String(facts["words"]);
+    case "game/cannot":
+      return "This game has nothing of the kind.";
+    case "game/rehearsing":
+      return "The channel is rehearsing at the moment. Try again when the show is on.";
     case "game/unreadable":
       return `${sentence(String(facts["why"]))} Nothing of it was changed. Start the newer version again, or bring back a backup.`;
     case "game/bad-settings":

@@ -11,6 +11,7 @@ import { fixedKey } from "../../_frame/key-owners";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { commandAndTell, useShow } from "../../_frame/show";
+import { usePeople } from "./people";
 import { ActionPad } from "./action-pad";
 
 type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
@@ -69,6 +70,7 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
           ],
     [id, place, hidden, on, hide, command],
   );
+  const people = usePeople();
   useOffer("focus", acts);
   const keyFor = (act: string): string | null => {
     const found = acts.find((a) => a.id === act);
@@ -105,7 +107,7 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
           </Text>
         )}
       </Flex>
-      {Own !== undefined && <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} />}
+      {Own !== undefined && <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} command={command} people={people} />}
       <ActionPad kind={game.kind} view={game.view} run={command} />
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
         <Button

@@ -3,6 +3,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Bell, BellOff } from "lucide-react";
 import Link from "next/link";
 import { memo, useEffect, useMemo, useRef, useState } from "react";
+import { gameOf } from "../../../core/games/registry";
 import { count } from "../../../core/words/sentence";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
@@ -29,7 +30,19 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
   const show = useShow();
   const held = useLive((s) => s.standing?.held);
   const sales = useLive((s) => s.standing?.sales);
+  const games = useLive((s) => s.standing?.games);
   return useMemo(() => {
+    const inGames = (games ?? []).flatMap((game) =>
+      (gameOf(game.kind)?.asks?.(game.view) ?? []).map(({ id, sinceMs, words, about, main, other }): Decision => ({
+        id: `game.${id}`,
+        sinceMs,
+        words,
+        about,
+        main: main.label,
+        other: other.label,
+        decide: async (yes) => void (await commandAndTell(game, (yes ? main : other).command)),
+      })),
+    );
     const asks = (show?.asks ?? []).map((ask): Decision => {
       const item = show?.plan.items.find((i) => i.id === ask.item);
       const decide = async (yes: boolean): Promise<void> => void (await commandAndTell(theShow, { do: "decide", ask: ask.id, yes }));
@@ -112,8 +125,8 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
           );
       },
     }));
-    return [...asks, ...alerts, ...sold, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
-  }, [show, held, sales, propName]);
+    return [...asks, ...inGames, ...alerts, ...sold, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
+  }, [show, held, sales, games, propName]);
 }
 
 /** A short tone for the operator alone; never on the broadcast, which hears overlay pages only. */

@@ -1,7 +1,7 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { wireVersion } from "../../../core/wire/messages";
-import { toViewerSchema, type ToViewer } from "../../../core/wire/to-viewer";
+import { type OwnInGame, toViewerSchema, type ToViewer } from "../../../core/wire/to-viewer";
 import type { Tag } from "../../../core/rewards/tags";
 import type { ShopView } from "../../../server/ports/engine-link";
 
@@ -10,6 +10,7 @@ export type Live = Readonly<{
   head: ShopView["head"];
   tags: ReadonlyMap<string, Tag>;
   own: Own;
+  games: readonly OwnInGame[];
   viewer: Readonly<{ name: string; balance: number }> | null;
   /** What the server's clock is ahead of this one, milliseconds. */
   aheadMs: number;
@@ -22,6 +23,7 @@ export function useShop(channel: string, first: ShopView, onMine: () => void): L
     head: first.head,
     tags: new Map(first.tags.map((t) => [t.id, t])),
     own: [],
+    games: first.mine,
     viewer: first.viewer,
     aheadMs: 0,
     state: "joining",
@@ -37,6 +39,7 @@ export function useShop(channel: string, first: ShopView, onMine: () => void): L
         return { ...was, head: head ?? was.head, tags: all, aheadMs: nowMs - Date.now(), state: "live" };
       });
     }
+    if (message.type === "games") setLive((was) => ({ ...was, games: message.games }));
     if (message.type === "mine") {
       const { name, balance, own } = message;
       setLive((was) => ({ ...was, viewer: { name, balance }, own }));

@@ -5,11 +5,12 @@ import { count, counted } from "../../../core/words/sentence";
 import type { ShopView } from "../../../server/ports/engine-link";
 import type { Mine } from "../../../server/web/viewers";
 import { Fairness } from "./fairness";
+import { GamesNow } from "./games-now";
 import { History } from "./history";
 import { TagCard } from "./tag-card";
 import { useShop } from "./use-shop";
 import { Prove } from "./prove";
-import { purchaseRequestOf } from "./purchase-request";
+import { send } from "./send";
 
 const sections = ["Rewards", "Games", "History", "Top list", "Commands"] as const;
 type Said = Readonly<{ words: string; good: boolean; n: number }>;
@@ -79,29 +80,8 @@ export function ViewerPage({
       say("Not reachable at the moment. Try again.", false);
     }
   };
-  const buy = async (tag: Tag, text: string, detail: string): Promise<boolean> => {
-    const request = purchaseRequestOf(channel, tag.id);
-    try {
-      const response = await fetch(`/api/viewer/${channel}/buy`, {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify({ id: request.id, reward: tag.id, text, detail, price: tag.price }),
-      });
-      const answer = (await response.json()) as {
-        ok: boolean;
-        value?: { words: string };
-        words?: string;
-        refusal?: { code: string };
-      };
-      // Away: it may have been written all the same, so the next try is the same request.
-      if (response.status < 500 && answer.refusal?.code.endsWith("/away") !== true) request.answered();
-      say(answer.ok ? (answer.value?.words ?? "") : (answer.words ?? "That did not work."), answer.ok);
-      return answer.ok;
-    } catch {
-      say("No answer came, so it may or may not be paid. Try again: you hear what came of it, and it is never paid twice.", false);
-      return false;
-    }
-  };
+  const buy = (tag: Tag, text: string, detail: string): Promise<boolean> =>
+    send(channel, "buy", tag.id, { reward: tag.id, text, detail, price: tag.price }, say);
   useEffect(() => {
     if (viewer !== null) setCode("");
   }, [viewer]);
@@ -145,6 +125,16 @@ export function ViewerPage({
         </div>
         {head.hushed && <p className="note">Buying pauses at the moment. Nothing you do here costs anything until it goes on.</p>}
 
+        <GamesNow
+          channel={channel}
+          games={head.games}
+          mine={live.games}
+          points={head.points}
+          balance={viewer?.balance ?? null}
+          nowMs={nowMs}
+          script={script}
+          onSaid={say}
+        />
         <section id={anchor("Rewards")} aria-labelledby="h-rewards">
           <div className="row">
             <h2 id="h-rewards">Rewards</h2>

@@ -54,6 +54,7 @@ export const bossBattle: GameDefinition<BossSettings, BossDurable, null, BossEff
   hints: (settings, { home }) => bossHints(settings, home),
   stands: (view) => `${String(view["name"])} at ${count(Number(view["health"]))} of ${count(Number(view["max"]))}`,
   playable: (view) => view["on"] === true && view["health"] !== 0,
+  people: { kind: "reign", words: "who stood on top of {game}" },
   told: {
     "boss/fell": {
       words: "a boss falls",

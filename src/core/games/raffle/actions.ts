@@ -1,5 +1,37 @@
+import { z } from "zod";
 import { actionsOf } from "../../module/action";
 import type { CommandOf } from "../../module/fields";
+import type { CommandUnion } from "../../module/union";
+import { mostTickets, owedStates } from "./settings";
+
+const viewer = z.string().min(1).max(64);
+const name = z.string().trim().min(1).max(80);
+const tickets = z.int().min(1).max(mostTickets).default(1);
+/** So many come in at once. */
+const mostAtOnce = 5_000;
+
+/** What is done to those who are in, and what one of them asks for. */
+export const raffleCommands = {
+  /** By a viewer, on the viewer page: so many tickets, or the number they name. */
+  join: z.object({ guess: z.string().max(20).default("") }),
+  /** By id, or by the name they are in under. */
+  remove: z.object({ viewer: viewer.optional(), name: z.string().trim().max(80).optional() }),
+  clear: z.object({}),
+  bar: z.object({ viewer: viewer.optional(), name, on: z.boolean() }),
+  /** Without an id, who has an account under that name is meant. */
+  add: z.object({
+    viewers: z
+      .array(z.object({ id: viewer.optional(), name, tickets }))
+      .min(1)
+      .max(mostAtOnce, `At most ${mostAtOnce} at once.`),
+  }),
+  "add-present": z.object({ minutes: z.int().min(1).max(240), tickets }),
+  "add-top": z.object({ count: z.int().min(1).max(500), tickets }),
+  /** A winner has answered elsewhere, or is passed over. */
+  claimed: z.object({ index: z.int().min(0) }),
+  pass: z.object({ index: z.int().min(0) }),
+  prize: z.object({ id: z.string().max(90), state: z.enum(owedStates) }),
+};
 
 /** What one can make a draw do by button, key, rule or word; entrants are handled by commands of their own. */
 export const raffleActions = actionsOf({
@@ -30,6 +62,21 @@ export const raffleActions = actionsOf({
     can: (view) => view["canDraw"] === true,
     tape: (_, by, byOperator) => (byOperator ? { tone: "ochre", weight: 1, label: `${by} drew` } : null),
   },
+  "draw-all": {
+    label: "Draw all",
+    form: "Draw all winners of {game}",
+    input: {},
+    can: (view) => view["canDraw"] === true && Number(view["left"]) > 1,
+    tape: (_, by, byOperator) => (byOperator ? { tone: "ochre", weight: 1, label: `${by} drew all` } : null),
+  },
+  another: {
+    label: "One more",
+    form: "Draw one more winner of {game}",
+    input: {},
+    key: "m",
+    can: (view) => view["canMore"] === true,
+    tape: (_, by, byOperator) => (byOperator ? { tone: "ochre", weight: 1, label: `${by} drew one more` } : null),
+  },
   close: {
     label: "Close",
     form: "Close {game}",
@@ -47,6 +94,15 @@ export const raffleActions = actionsOf({
     can: (view) => view["phase"] !== "",
     done: "Cancelled. Points that were paid go back.",
   },
+  enter: {
+    label: "Enter",
+    form: "Enter the viewer in {game} with {tickets} tickets, or with the number {guess}",
+    input: {
+      tickets: { kind: "amount", label: "Tickets", start: 1, min: 1, most: mostTickets },
+      guess: { kind: "text", label: "The number they name", start: "{text}" },
+    },
+    onlyThere: true,
+  },
   "tell-rules": {
     label: "Tell the rules",
     form: "Tell the rules of {game} in chat",
@@ -55,9 +111,4 @@ export const raffleActions = actionsOf({
     done: "Chat was told the rules.",
   },
 });
-export type RaffleCommand =
-  | CommandOf<typeof raffleActions>
-  | Readonly<{ do: "switch"; on: boolean }>
-  | Readonly<{ do: "remove"; viewer: string }>
-  | Readonly<{ do: "add"; viewers: readonly Readonly<{ id: string; name: string; tickets: number }>[] }>
-  | Readonly<{ do: "clear" }>;
+export type RaffleCommand = CommandOf<typeof raffleActions> | Readonly<{ do: "switch"; on: boolean }> | CommandUnion<typeof raffleCommands>;

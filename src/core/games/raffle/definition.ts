@@ -1,7 +1,6 @@
-import { z } from "zod";
 import type { GameDefinition } from "../../module/game";
-import { counted, plain } from "../../words/sentence";
-import { raffleActions } from "./actions";
+import { counted } from "../../words/sentence";
+import { raffleActions, raffleCommands } from "./actions";
 import { raffleNoteInShort, raffleNoteInWords } from "./notes";
 import type { RaffleTransient } from "./outcome";
 import { raffleRows } from "./rows";
@@ -14,13 +13,9 @@ import {
   type RaffleSettings,
   raffleSettingsSchema,
   freshRaffle,
-  mostTickets,
 } from "./settings";
-import { raffleStands, raffleView } from "./view";
-import { raffleHints, raffleSentences } from "./words";
-
-const viewerId = z.string().min(1).max(64);
-const mostAtOnce = 5_000;
+import { raffleAsks, raffleFair, raffleMine, raffleStands, raffleView } from "./view";
+import { raffleHints, raffleSentences, rulesForViewers } from "./words";
 
 /** Raffles, giveaways, the nearest number: RULES section 7. */
 export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransient, never> = {
@@ -39,6 +34,21 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
       settings: { ...raffleDefaults, title: "The raffle", price: 100, most: 10 },
     },
     {
+      id: "giveaway",
+      name: "A giveaway with three prizes",
+      about: "Three winners, each with a prize of their own; each answers in chat within a minute, or the next is drawn.",
+      settings: {
+        ...raffleDefaults,
+        title: "The giveaway",
+        winners: 3,
+        prizes: [
+          { id: "p1", name: "First prize", count: 1, how: "" },
+          { id: "p2", name: "Second prize", count: 1, how: "" },
+          { id: "p3", name: "Third prize", count: 1, how: "" },
+        ],
+      },
+    },
+    {
       id: "number",
       name: "The nearest number",
       about: "Everybody names a number; one is drawn, and whoever is nearest wins.",
@@ -53,26 +63,22 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
   rows: raffleRows,
   step: raffleStep,
   view: raffleView,
-  hears: ["message", "live"],
+  hears: ["message", "here", "live"],
   dueMs: raffleDue,
-  chatWords: ({ word }) => [word],
-  commands: {
-    remove: z.object({ viewer: viewerId }),
-    clear: z.object({}),
-    add: z.object({
-      viewers: z
-        .array(z.object({ id: viewerId, name: z.string().min(1).max(80), tickets: z.int().min(1).max(mostTickets) }))
-        .min(1)
-        .max(mostAtOnce, `At most ${mostAtOnce} at once.`),
-    }),
-  },
+  chatWords: ({ word, chanceWord }) => (chanceWord === "" ? [word] : [word, chanceWord]),
+  wordsForViewers: ({ word, chanceWord, title }) => [
+    { word, what: `enters ${title} while it is open` },
+    ...(chanceWord === "" ? [] : [{ word: chanceWord, what: `tells your chance in ${title}` }]),
+  ],
+  commands: raffleCommands,
+  viewerCommands: ["join"],
+  mine: raffleMine,
   sentences: (settings) => raffleSentences(settings),
-  toldToViewers: (settings) =>
-    raffleSentences(settings)
-      .filter((l) => l.id !== "rest" || settings.restShows > 0 || settings.chattedMin > 0)
-      .map(plain),
+  toldToViewers: (settings) => rulesForViewers(settings),
   hints: (settings) => raffleHints(settings),
   stands: raffleStands,
+  fair: raffleFair,
+  asks: raffleAsks,
   playable: (view) => view["on"] === true && view["phase"] === "open",
   told: {
     "raffle/opened": {

@@ -24,56 +24,66 @@ export type Entering = Readonly<{
   ask: Ask;
   atMs: number;
   chattedMs: number | null;
+  /** Paid for already, or given: nothing is taken. */
+  free: boolean;
   ctx: StepContext;
 }>;
+export type Came = Readonly<{ refusal: Refusal } | { entrant: Entrant; cost: number; more: number }>;
+const no = (code: string, facts: Refusal["facts"] = {}): Came => ({ refusal: refusal(code, facts) });
+const dayMs = 86_400_000;
+
+export const isBarred = (
+  { barred }: RaffleSettings,
+  durable: RaffleDurable,
+  { id, name }: Readonly<{ id: string; name: string }>,
+): boolean => durable.barred.some((b) => b.id === id) || barred.some((n) => fold(n) === fold(name));
+
 /** The first check that fails answers: role → barred → won lately → wrote lately → room → what they ask for → points. */
-export function entry({
-  round,
-  durable,
-  viewer,
-  ask,
-  atMs,
-  chattedMs,
-  ctx,
-}: Entering): Readonly<{ refusal: Refusal } | { entrant: Entrant; cost: number; more: number }> {
+export function entry(entering: Entering): Came {
+  const { round, durable, viewer, atMs, chattedMs } = entering;
   const s = round.settings;
   const before = durable.entrants.get(keyOf(viewer.id));
-  const no = (code: string, facts: Refusal["facts"] = {}) => ({ refusal: refusal(code, facts) });
   if (!mayAs(viewer, s.roles)) return no("raffle/role");
-  if (s.barred.includes(viewer.id)) return no("raffle/barred");
-  const won = durable.won.find(([id]) => id === viewer.id)?.[1];
-  if (s.restShows > 0 && won !== undefined && durable.shows - won < s.restShows)
-    return no("raffle/won-lately", { shows: s.restShows - (durable.shows - won) });
+  if (isBarred(s, durable, viewer)) return no("raffle/barred");
+  const [, show = 0, wonMs = 0] = durable.won.find(([id]) => id === viewer.id) ?? [];
+  if (s.restShows > 0 && wonMs > 0 && durable.shows - show < s.restShows)
+    return no("raffle/won-lately", { shows: s.restShows - (durable.shows - show) });
+  if (s.restDays > 0 && wonMs > 0 && atMs - wonMs < s.restDays * dayMs)
+    return no("raffle/won-lately", { days: Math.ceil((wonMs + s.restDays * dayMs - atMs) / dayMs) });
   if (s.chattedMin > 0 && (chattedMs === null || atMs - chattedMs > s.chattedMin * 60_000))
     return no("raffle/not-chatted", { minutes: s.chattedMin });
   if (before === undefined && durable.entrants.size >= mostPeople) return no("raffle/no-room");
   const base: Entrant = before ?? { id: viewer.id, name: viewer.name, roles: [], tickets: 0, paid: 0, guess: null, at: 0, tries: 0 };
   const named: Entrant = { ...base, name: viewer.name, roles: [...viewer.roles] };
-  const balance = ctx.ledgerView.balance(viewer.id);
-  if (s.by === "number") {
-    const { from, to } = s.number;
-    if (ask.guess === null) return no(ask.text === "" ? "raffle/say-number" : "raffle/no-number", { from, to });
-    if (ask.guess < from || ask.guess > to) return no("raffle/number-range", { from, to });
-    if (named.tries >= s.tries) return no("raffle/no-tries", { tries: s.tries, guess: named.guess ?? 0 });
-    if (balance < s.price) return no("raffle/too-poor", { has: balance, price: s.price, name: ctx.pointsName });
-    return {
-      entrant: { ...named, tickets: 1, guess: ask.guess, tries: named.tries + 1, paid: named.paid + s.price },
-      cost: s.price,
-      more: 0,
-    };
-  }
-  const room = s.most - named.tickets;
-  if (room <= 0) return no("raffle/full", { most: s.most });
+  return s.by === "number" ? guessed(entering, named) : ticketed(entering, named);
+}
+
+function guessed({ round, viewer, ask, free, ctx }: Entering, named: Entrant): Came {
+  const { number, tries } = round.settings;
+  const { from, to } = number;
+  if (ask.guess === null) return no(ask.text === "" ? "raffle/say-number" : "raffle/no-number", { from, to });
+  if (ask.guess < from || ask.guess > to) return no("raffle/number-range", { from, to });
+  if (named.tries >= tries) return no("raffle/no-tries", { tries, guess: named.guess ?? 0 });
+  const price = free ? 0 : round.settings.price;
+  const has = ctx.ledgerView.balance(viewer.id);
+  if (has < price) return no("raffle/too-poor", { has, price, points: ctx.pointsName });
+  const entrant = { ...named, tickets: 1, guess: ask.guess, tries: named.tries + 1, paid: named.paid + price };
+  return { entrant, cost: price, more: 0 };
+}
+
+function ticketed({ round, viewer, ask, free, ctx }: Entering, named: Entrant): Came {
+  const { most } = round.settings;
+  const price = free ? 0 : round.settings.price;
+  const room = most - named.tickets;
+  if (room <= 0) return no("raffle/full", { most });
   if (ask.tickets !== "all" && ask.tickets !== null && (ask.tickets < 1 || ask.tickets > mostTickets))
-    return no("raffle/how-many", { most: s.most });
-  const affordable = s.price === 0 ? room : Math.floor(balance / s.price);
+    return no("raffle/how-many", { most });
+  const has = ctx.ledgerView.balance(viewer.id);
+  const affordable = price === 0 ? room : Math.floor(has / price);
   const wanted = ask.tickets === "all" ? Math.max(1, Math.min(room, affordable)) : Math.min(room, ask.tickets ?? 1);
-  if (affordable < wanted) return no("raffle/too-poor", { has: balance, price: s.price * wanted, name: ctx.pointsName });
-  return {
-    entrant: { ...named, tickets: named.tickets + wanted, paid: named.paid + wanted * s.price },
-    cost: wanted * s.price,
-    more: wanted,
-  };
+  if (affordable < wanted) return no("raffle/too-poor", { has, price: price * wanted, points: ctx.pointsName });
+  const cost = wanted * price;
+  return { entrant: { ...named, tickets: named.tickets + wanted, paid: named.paid + cost }, cost, more: wanted };
 }
 
 /** The round with somebody in it, or out of it (`entrant` null); the link it makes in the chain, and the row it is kept as. */
@@ -86,7 +96,8 @@ export function withEntrant(
 ): Readonly<{ round: Round; entrants: RaffleDurable["entrants"]; changes: RaffleDurable["changes"]; kept: Kept }> {
   const key = keyOf(id);
   const before = durable.entrants.get(key);
-  const change: Change = { seq: durable.changes.size + 1, atMs, id, weight: entrant?.tickets ?? 0 };
+  const link = { seq: durable.changes.size + 1, atMs, id, weight: entrant?.tickets ?? 0 };
+  const change: Change = round.settings.by === "number" && entrant !== null ? { ...link, guess: entrant.guess ?? 0 } : link;
   const placed =
     entrant === null ? null : { ...entrant, at: entrant.guess === before?.guess && before !== undefined ? before.at : change.seq };
   const body: EntryRow = { change, entrant: placed };
@@ -118,4 +129,9 @@ export const returned = (round: Round, viewer: string, amount: number, atMs: num
   refunded(head(round, `${why}.${viewer}`, atMs), viewer, amount, "held");
 
 /** What is announced of a round: all but what is nobody's chance. */
-export const settingsAnnounced = ({ schema: _, barred: __, prizes: ___, answers: ____, ...announced }: RaffleSettings) => announced;
+export const settingsAnnounced = (s: RaffleSettings) => {
+  const { title, subtitle, by, word, price, most, roles, times, restShows, restDays, chattedMin, number, tries } = s;
+  const { locks, openMs, shake, shakers, shakeMs, winners, claimMs } = s;
+  const who = { title, subtitle, by, word, price, most, roles, times, restShows, restDays, chattedMin, number, tries };
+  return { ...who, locks, openMs, shake, shakers, shakeMs, winners, claimMs };
+};

@@ -1,10 +1,10 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
 import type { Kept, StepContext } from "../../module/module";
 import type { Entry } from "../../points/ledger";
-import type { Viewer } from "../../signals/signal";
-import { held, returned, withEntrant } from "./entering";
+import type { Role, Viewer } from "../../signals/signal";
+import { held, isBarred, returned, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
-import { type Entrant, freshRaffle, keyOf, type Round } from "./settings";
+import { type Entrant, freshRaffle, keyOf, mostPeople, type Round } from "./settings";
 
 /** So many get their points back in one part: others are served between two parts. */
 export const returnedAtOnce = 250;
@@ -42,25 +42,26 @@ export function removed(at: At, round: Round, viewer: string, atMs: number): Out
   };
 }
 
+export type Named = Readonly<{ id: string; name: string; roles: readonly Role[]; tickets: number }>;
 /** By hand, from a list, from who reigned or is there: without a price; whoever is in already gets no more than they may have. */
-export function added(
-  at: At,
-  open: Round,
-  viewers: readonly Readonly<{ id: string; name: string; tickets: number }>[],
-  atMs: number,
-): Outcome {
+export function added(at: At, open: Round, viewers: readonly Named[], atMs: number): Outcome {
   let { entrants, changes } = at.durable;
   let round = open;
   const kept: Kept[] = [];
   let full = 0;
-  for (const { id, name, tickets } of viewers) {
+  for (const { id, name, roles, tickets } of viewers) {
     const before = entrants.get(keyOf(id));
     const most = Math.min(open.settings.most, (before?.tickets ?? 0) + tickets);
-    if (open.settings.by === "number" || open.settings.barred.includes(id) || most <= (before?.tickets ?? 0)) {
+    if (
+      open.settings.by === "number" ||
+      isBarred(open.settings, at.durable, { id, name }) ||
+      entrants.size >= mostPeople ||
+      most <= (before?.tickets ?? 0)
+    ) {
       full += 1;
       continue;
     }
-    const e: Entrant = { id, name, roles: before?.roles ?? [], tickets: most, paid: before?.paid ?? 0, guess: null, at: 0, tries: 0 };
+    const e: Entrant = { id, name, roles: before?.roles ?? roles, tickets: most, paid: before?.paid ?? 0, guess: null, at: 0, tries: 0 };
     const next = withEntrant(round, { ...at.durable, entrants, changes }, id, e, atMs);
     ({ round, entrants, changes } = next);
     kept.push(next.kept);

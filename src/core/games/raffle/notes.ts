@@ -12,7 +12,8 @@ const refusals: Readonly<Record<string, (facts: Facts) => string>> = {
   "raffle/clearing": () => "everybody is being taken out just now: try again in a moment",
   "raffle/role": () => "this draw is not for everybody",
   "raffle/barred": () => "you can’t enter this channel’s draws",
-  "raffle/won-lately": (f) => `you won lately: again in ${counted(n(f, "shows"), "show")}`,
+  "raffle/won-lately": (f) =>
+    `you won lately: again in ${n(f, "shows") > 0 ? counted(n(f, "shows"), "show") : counted(n(f, "days"), "day")}`,
   "raffle/not-chatted": (f) => `only who wrote within the last ${counted(n(f, "minutes"), "minute")} can enter`,
   "raffle/no-room": () => "the draw is full",
   "raffle/full": (f) => (n(f, "most") === 1 ? "you are in already" : `you hold all ${count(n(f, "most"))} tickets`),
@@ -21,11 +22,20 @@ const refusals: Readonly<Record<string, (facts: Facts) => string>> = {
   "raffle/no-number": (f) => `that is no number: say one from ${count(n(f, "from"))} to ${count(n(f, "to"))}`,
   "raffle/number-range": (f) => `the numbers go from ${count(n(f, "from"))} to ${count(n(f, "to"))}`,
   "raffle/no-tries": (f) => `you named ${count(n(f, "guess"))}, and that stands`,
-  "raffle/too-poor": (f) => `that costs ${count(n(f, "price"))} ${String(f["name"])}, and you have ${count(n(f, "has"))}`,
+  "raffle/too-poor": (f) => `that costs ${count(n(f, "price"))} ${String(f["points"])}, and you have ${count(n(f, "has"))}`,
   "raffle/open-already": () => "it is open already",
   "raffle/locked-already": () => "it is locked already",
   "raffle/not-locked": () => "lock it first",
   "raffle/shaking": () => "the drum is being shaken: wait a moment",
+  "raffle/not-in-yet": (f) => `you are not in: write ${String(f["word"])}`,
+  "raffle/no-chance-said": (f) => `you named ${count(n(f, "guess"))}: whoever is nearest to the number wins`,
+  "raffle/no-viewer": () => "nobody is there to be put in: this is for what a viewer does",
+  "raffle/undrawn": () => "nobody was drawn: close it again within 20 s to end it so",
+  "raffle/nobody-there": (f) => `nobody wrote within the last ${counted(n(f, "minutes"), "minute")}`,
+  "raffle/nobody-on-top": (f) => `nobody has ${String(f["points"])} yet`,
+  "raffle/too-many-barred": () => "500 are barred, and no more can be: let somebody in again first",
+  "raffle/decided-already": () => "that was decided already",
+  "raffle/no-prize": () => "that prize is not on the list any more",
   "raffle/none": () => "no draw is under way",
   "raffle/all-drawn": () => "all winners are drawn",
   "raffle/nobody": () => "nobody is in",
@@ -53,6 +63,16 @@ export function raffleNoteInWords({ refusal: why, did, count: c, subject = "", f
       return `${subject} was drawn${facts["prize"] === "" ? "" : ` for ${String(facts["prize"])}`}`;
     case "raffle/claimed":
       return `${subject} claimed it`;
+    case "raffle/chance":
+      return `your chance is ${String(facts["chance"])}, with ${counted(n(facts, "tickets"), "ticket")}`;
+    case "raffle/was-barred":
+      return `${subject} is barred`;
+    case "raffle/unbarred":
+      return `${subject} may enter again`;
+    case "raffle/passed-over":
+      return `${subject} was passed over`;
+    case "raffle/prize":
+      return `${subject}: ${String(facts["state"])}`;
     case "raffle/passed":
       return `${subject} did not answer in time`;
     case "raffle/closed":

@@ -2,10 +2,13 @@ import type { Map as Entries } from "immutable";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepOutcome } from "../../module/module";
 import type { Entry } from "../../points/ledger";
+import type { Role } from "../../signals/signal";
 import type { RaffleDurable, RaffleSettings } from "./settings";
 
-/** When who wrote last: for draws in which only who was there lately may enter. */
-export type RaffleTransient = Readonly<{ chatted: Entries<`v:${string}`, number> }>;
+/** Who wrote, or had the viewer page open, and when last; with the roles they had then. */
+export type Seen = Readonly<{ id: string; name: string; roles: readonly Role[]; atMs: number }>;
+/** `askedMs`: when it was asked to close with nobody drawn. */
+export type RaffleTransient = Readonly<{ chatted: Entries<`v:${string}`, Seen>; askedMs: number }>;
 export type At = Readonly<{ settings: RaffleSettings; durable: RaffleDurable; transient: RaffleTransient }>;
 export type Outcome = StepOutcome<RaffleDurable, RaffleTransient, never>;
 export const still = (at: At, notes: readonly Note[] = []): Outcome => ({

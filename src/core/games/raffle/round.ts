@@ -1,17 +1,20 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
 import type { Proof } from "../../chance/proof";
 import { promiseRound, proofOf } from "../../chance/round";
-import { commitmentOf, listHash, listOf, shakeHash } from "../../chance/scheme";
+import { guessesOf, listHash, listOf, shakeHash } from "../../chance/scheme";
 import type { Kept, StepContext } from "../../module/module";
 import type { Order } from "../../module/order";
 import { done } from "../../points/ledger";
-import type { MessageSignal, Role, Signal } from "../../signals/signal";
+import type { MessageSignal, Signal } from "../../signals/signal";
 import { settingsAnnounced, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
-import { type RaffleSettings, freshRaffle, type Round } from "./settings";
+import { type Owed, type RaffleSettings, freshRaffle, keyOf, mostOwed, type Round } from "./settings";
+import { targetOf } from "./target";
 import { closedTold, lockedTold, openedTold } from "./words";
 
 export const mostResults = 20;
+/** Up to so many entries a proof is kept whole. */
+export const wholeProofs = 2_000;
 
 /** The first messages after the lock, one of each of several viewers: what nobody knew when the secret was made. */
 export function shaken(at: At, round: Round, signal: MessageSignal): Outcome {
@@ -52,6 +55,7 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
     shake: [],
     shakeHash: "",
     target: null,
+    more: 0,
     winners: [],
   };
   const fresh = freshRaffle();
@@ -71,13 +75,15 @@ export function locked(at: At, open: Round, by: "time" | "operator", atMs: numbe
   let round = open;
   const kept: Kept[] = [];
   for (const e of at.durable.entrants.values()) {
-    const times = timesOf(open.settings, e.roles as readonly Role[]);
+    // As they were seen last, which may be after they came in.
+    const roles = at.transient.chatted.get(keyOf(e.id))?.roles ?? e.roles;
+    const times = timesOf(open.settings, roles);
     if (times === 1 || open.settings.by === "number") continue;
-    const next = withEntrant(round, { ...at.durable, entrants, changes }, e.id, { ...e, tickets: e.tickets * times }, atMs);
+    const next = withEntrant(round, { ...at.durable, entrants, changes }, e.id, { ...e, roles, tickets: e.tickets * times }, atMs);
     ({ round, entrants, changes } = next);
     kept.push(next.kept);
   }
-  const list = listOf(changes.toArray());
+  const list = open.settings.by === "number" ? guessesOf(changes.toArray()) : listOf(changes.toArray());
   const { shake, shakeMs, title } = open.settings;
   const shut: Round = {
     ...round,
@@ -98,7 +104,8 @@ export function locked(at: At, open: Round, by: "time" | "operator", atMs: numbe
     orders,
   };
 }
-const timesOf = ({ times }: RaffleSettings, roles: readonly Role[]): number =>
+/** How often each ticket of somebody counts: by the highest that their roles bring. */
+export const timesOf = ({ times }: RaffleSettings, roles: readonly string[]): number =>
   times.reduce((most, t) => (roles.includes(t.role) ? Math.max(most, t.times) : most), 1);
 
 /** What was held is spent, the secret is told, and the round is kept with its proof. */
@@ -131,8 +138,9 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
       closedMs: atMs,
       won: [
         ...durable.won.filter(([id]) => !winners.some((w) => w.id === id)),
-        ...winners.map((w): [string, number] => [w.id, durable.shows]),
+        ...winners.map((w): [string, number, number] => [w.id, durable.shows, atMs]),
       ].slice(-1_000),
+      owed: owedWith(durable.owed, round, atMs),
       results: [result, ...durable.results].slice(0, mostResults),
     },
     kept: [
@@ -149,8 +157,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
           people: round.people,
           tickets: round.tickets,
           winners: round.winners,
-          proof: secret === null || round.settings.by === "number" ? null : proofIn(at, round, bytesToHex(secret)),
-          ...(secret !== null && round.settings.by === "number" ? { secret: bytesToHex(secret), commitment: commitmentOf(secret) } : {}),
+          ...proofPart(at, round, secret),
         },
       },
     ],
@@ -161,13 +168,42 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
     ...(entries.length === 0 ? {} : { booking: booked(entries, []) }),
   };
 }
-const proofIn = ({ durable }: At, round: Round, secret: string): Proof =>
-  proofOf({
+/** Prizes that are now to be handed over; those that were sent make room first, then the oldest. */
+function owedWith(owed: readonly Owed[], round: Round, atMs: number): Owed[] {
+  const won = round.winners
+    .filter((w) => w.state !== "passed" && w.prize !== "")
+    .map((w): Owed => ({
+      id: `${round.id}.${w.index}`,
+      round: round.id,
+      title: round.settings.title,
+      viewer: w.name,
+      prize: w.prize,
+      how: round.settings.prizes.find((p) => p.name === w.prize)?.how ?? "",
+      atMs,
+      state: w.state === "claimed" ? "claimed" : "promised",
+    }));
+  const all = [...won, ...owed];
+  const open = all.filter((o) => o.state !== "sent").slice(0, mostOwed);
+  const sent = all.filter((o) => o.state === "sent").slice(0, mostOwed - open.length);
+  return [...open, ...sent].sort((a, b) => b.atMs - a.atMs || (a.id < b.id ? -1 : 1));
+}
+/** Of a large round the entries stand in their rows already: its proof is put together from them when somebody asks. */
+function proofPart(at: At, round: Round, secret: Uint8Array | null) {
+  if (secret === null) return { proof: null };
+  const proof = proofIn(at, round, secret);
+  return at.durable.changes.size <= wholeProofs ? { proof } : { proof: { ...proof, changes: [], list: [] }, entriesSince: round.since.seq };
+}
+function proofIn({ durable }: At, round: Round, secret: Uint8Array): Proof {
+  const { settings, shakeHash: shook } = round;
+  const target = settings.by === "number" ? (round.target ?? targetOf(round, secret)) : null;
+  return proofOf({
     promise: { ...round, round: round.id },
-    settings: settingsAnnounced(round.settings),
-    secret,
+    settings: settingsAnnounced(settings),
+    secret: bytesToHex(secret),
     lock: { how: round.lockedBy ?? "operator", atMs: round.lockedMs ?? 0 },
     changes: durable.changes.toArray(),
-    shake: round.settings.shake && round.shakeHash !== "" ? { messages: round.shake, hash: round.shakeHash } : null,
+    shake: settings.shake && shook !== "" ? { messages: round.shake, hash: shook } : null,
+    ...(target === null ? {} : { number: { ...settings.number, target: target.number, attempts: target.attempts } }),
     draws: round.winners.map(({ index, id, weight, total, ticket, attempts }) => ({ index, id, weight, total, ticket, attempts })),
   });
+}

@@ -1,69 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import fc from "fast-check";
-import { Map as Entries } from "immutable";
-import { emoteIndex } from "../../chat/emotes";
 import { checkProof } from "../../chance/proof";
-import { deepFreeze } from "../../kernel/freeze";
-import { bareContext, type Kept } from "../../module/module";
-import { changesOf, type Entry, isBalanced } from "../../points/ledger";
-import { emptyLedgerView } from "../../rewards/ledger-view";
-import type { Role } from "../../signals/signal";
-import { raffleNoteInWords } from "./notes";
-import { raffleRows } from "./rows";
 import { returnedAtOnce } from "./entrants";
-import { raffleDue, raffleStep } from "./rules";
-import {
-  type RaffleDurable,
-  raffleDefaults,
-  raffleDurableSchema,
-  type RaffleSettings,
-  raffleSettingsSchema,
-  freshRaffle,
-} from "./settings";
-
-const settingsOf = (part: Partial<RaffleSettings> = {}): RaffleSettings =>
-  raffleSettingsSchema.parse({ ...raffleDefaults, shake: false, claimMs: 0, ...part });
-
-/** An evening with a draw, and the ledger it moves points in; everybody begins with 1,000. */
-function evening(settings: RaffleSettings) {
-  let durable: RaffleDurable = freshRaffle();
-  let transient = { chatted: Entries<`v:${string}`, number>() };
-  let seq = 0;
-  const entries: Entry[] = [];
-  const rows: Kept[] = [];
-  const balance = (id: string): number => {
-    const moved = changesOf(entries).find((p) => p.account === `v:${id}`)?.amount ?? 0;
-    return 1_000 + moved;
-  };
-  const run = (signal: object, atMs: number) => {
-    seq += 1;
-    const ctx = bareContext(emoteIndex([]), { ledgerView: { ...emptyLedgerView, balance }, gameName: () => "The draw" });
-    const outcome = raffleStep(deepFreeze({ settings, durable, transient }), { seq, atMs, id: `s${seq}`, ...signal } as never, ctx);
-    ({ durable, transient } = outcome);
-    entries.push(...(outcome.booking?.entries ?? []));
-    rows.push(...(outcome.kept ?? []));
-    return {
-      ...outcome,
-      codes: outcome.notes.map((n) => n.refusal?.code ?? n.did),
-      words: outcome.notes.map(raffleNoteInWords),
-      says: (outcome.orders ?? []).flatMap((o) => (o.do === "say" ? [o.text] : [])),
-      told: (outcome.orders ?? []).flatMap((o) => (o.do === "emit" ? [o.what] : [])),
-    };
-  };
-  return {
-    balance,
-    entries,
-    rows,
-    at: () => durable,
-    say: (who: string, text: string, atMs = 1_000, roles: readonly Role[] = []) =>
-      run({ kind: "message", viewer: { id: who, name: who, roles }, text, marks: [] }, atMs),
-    command: (command: object, atMs = 1_000) => run({ kind: "command", gameId: "mug", by: "kilnkeeper", viewer: null, command }, atMs),
-    timer: (atMs: number) => run({ kind: "timer", moduleId: "mug" }, atMs),
-    live: () => run({ kind: "live", viewer: null }, 0),
-    due: () => raffleDue(settings, durable),
-  };
-}
-const proofIn = (rows: readonly Kept[]): unknown => (rows.at(-1)?.body as { proof: unknown }).proof;
+import { evening, proofIn, settingsOf } from "./evening";
 
 describe("entering", () => {
   test("by the chat word, so many tickets and no more; each is answered in words", () => {
@@ -138,103 +76,6 @@ describe("entering", () => {
   });
 });
 
-describe("from lock to result", () => {
-  test("roles multiply tickets as they are at the lock; the chain shows it, and the proof holds", () => {
-    const e = evening(settingsOf({ most: 2, times: [{ role: "member", times: 3 }] }));
-    e.command({ do: "open" });
-    e.say("ada", "!in 2", 1_000, ["member"]);
-    e.say("bo", "!in 2");
-    e.command({ do: "lock" });
-    expect(e.at().round).toMatchObject({ tickets: 8, people: 2 });
-    e.command({ do: "draw" });
-    e.command({ do: "close" });
-    expect(checkProof(proofIn(e.rows))).toMatchObject({ holds: true });
-  });
-  test("viewers shake the drum: each once, so many or so long, and the result hangs on it", () => {
-    const e = evening(settingsOf({ shake: true, shakers: 2, shakeMs: 10_000 }));
-    e.command({ do: "open" });
-    e.say("ada", "!in");
-    expect(e.command({ do: "lock" }, 2_000).says[0]).toContain("the first 2 of you shake the drum");
-    expect(e.command({ do: "draw" }, 2_500).codes).toEqual(["raffle/shaking"]);
-    e.say("bo", "left", 3_000);
-    expect(e.say("bo", "right", 3_500).codes).toEqual([]);
-    e.say("cy", "up", 4_000);
-    expect(e.at().round?.phase).toBe("locked");
-    e.command({ do: "draw" });
-    e.command({ do: "close" });
-    const proof = proofIn(e.rows) as { shake: { messages: object[] } };
-    expect(proof.shake.messages).toEqual([
-      { id: "bo", text: "left" },
-      { id: "cy", text: "up" },
-    ]);
-    expect(checkProof(proof).holds).toBe(true);
-    expect(checkProof({ ...proof, shake: { ...proof.shake, messages: [...proof.shake.messages].reverse() } }).holds).toBe(false);
-  });
-  test("it locks by itself at its time, even if the server was down then", () => {
-    const e = evening(settingsOf({ locks: "time", openMs: 60_000 }));
-    e.command({ do: "open" }, 1_000);
-    e.say("ada", "!in");
-    expect(e.due()).toBe(61_000);
-    expect(e.timer(999_000).told).toEqual(["raffle/locked"]);
-  });
-  test("who does not answer in time is passed over and kept; the next is drawn", () => {
-    const e = evening(settingsOf({ claimMs: 30_000, winners: 1 }));
-    e.command({ do: "open" });
-    for (const who of ["ada", "bo", "cy"]) e.say(who, "!in");
-    e.command({ do: "lock" }, 2_000);
-    e.command({ do: "draw" }, 3_000);
-    const first = e.at().round!.winners[0]!.id;
-    expect(e.due()).toBe(33_001);
-    expect(e.timer(33_001).told).toEqual(["raffle/drawn"]);
-    const [passed, second] = e.at().round!.winners;
-    expect([passed?.state, second?.state]).toEqual(["passed", "waits"]);
-    expect(second?.id).not.toBe(first);
-    expect(e.say(second!.id, "me!", 34_000).words).toEqual([`${second!.id} claimed it`]);
-    expect(e.command({ do: "draw" }, 35_000).codes).toEqual(["raffle/all-drawn"]);
-    e.command({ do: "close" }, 36_000);
-    expect((e.rows.at(-1)?.body as { label: string }).label).toBe(second!.id);
-    expect(checkProof(proofIn(e.rows)).holds).toBe(true);
-  });
-  test("more winners, each once, with the prizes in their order", () => {
-    const prizes = [
-      { id: "a", name: "Tall vase", count: 1, how: "" },
-      { id: "b", name: "Mug", count: 2, how: "" },
-    ];
-    const e = evening(settingsOf({ winners: 3, prizes }));
-    e.command({ do: "open" });
-    for (const who of ["ada", "bo", "cy"]) e.say(who, "!in");
-    e.command({ do: "lock" });
-    for (let i = 0; i < 3; i += 1) e.command({ do: "draw" });
-    expect(e.at().round?.winners.map((w) => w.prize)).toEqual(["Tall vase", "Mug", "Mug"]);
-    expect(new Set(e.at().round?.winners.map((w) => w.id)).size).toBe(3);
-    expect(e.command({ do: "draw" }).codes).toEqual(["raffle/all-drawn"]);
-  });
-  test("nobody in: nothing can be drawn, and it can still be closed", () => {
-    const e = evening(settingsOf({ shake: true }));
-    e.command({ do: "open" });
-    e.command({ do: "lock" });
-    expect(e.command({ do: "draw" }).words).toEqual(["nobody is in"]);
-    expect(e.command({ do: "close" }).codes).toEqual(["raffle/closed"]);
-  });
-  test("the nearest number wins, the earlier where two are as near; a changed guess counts from its change", () => {
-    const e = evening(settingsOf({ by: "number", number: { from: 1, to: 10 }, tries: 2 }));
-    e.command({ do: "open" });
-    expect(e.say("ada", "!in").words).toEqual(["say a number from 1 to 10"]);
-    expect(e.say("ada", "!in seven").words).toEqual(["that is no number: say one from 1 to 10"]);
-    expect(e.say("ada", "!in 11").words).toEqual(["the numbers go from 1 to 10"]);
-    for (let n = 1; n <= 10; n += 1) e.say(`v${n}`, `!in ${n}`);
-    e.say("late", "!in 3");
-    // Named again the same: it keeps its place; another number begins anew.
-    e.say("v3", "!in 4");
-    expect(e.say("v3", "!in 5").words).toEqual(["you named 4, and that stands"]);
-    e.command({ do: "lock" });
-    e.command({ do: "draw" });
-    const { target, winners } = e.at().round!;
-    const exact = target!.number === 3 ? "late" : target!.number === 4 ? "v4" : `v${target!.number}`;
-    expect(winners[0]?.id).toBe(exact);
-  });
-});
-
 describe("points", () => {
   test("closing spends what was held; cancelling gives all of it back, part by part, whatever fails between", () => {
     const e = evening(settingsOf({ price: 100, most: 2 }));
@@ -269,42 +110,90 @@ describe("points", () => {
   });
 });
 
-const acts = fc.oneof(
-  {
-    weight: 12,
-    arbitrary: fc.tuple(fc.constantFrom("ada", "bo", "cy", "__proto__"), fc.constantFrom("!in", "!in 2", "!in all", "hello", "!in 7")),
-  },
-  { weight: 3, arbitrary: fc.constantFrom("open", "lock", "draw", "close") },
-  { weight: 1, arbitrary: fc.constantFrom("cancel", "clear", "timer", "remove") },
-);
-test("whatever is done in whatever order: points are never made or lost, what is held is what was paid, rows make the state whole", () =>
-  fc.assert(
-    fc.property(fc.constantFrom(0, 70), fc.array(acts, { maxLength: 60 }), (price, list) => {
-      const e = evening(settingsOf({ price, most: 4, winners: 2 }));
-      let roundFrom = 0;
-      for (const [i, act] of list.entries()) {
-        const atMs = 1_000 + i * 500;
-        if (act === "open" && e.at().round === null) roundFrom = e.rows.length;
-        if (typeof act !== "string") e.say(act[0], act[1], atMs);
-        else if (act === "timer") e.timer(atMs);
-        else if (act === "remove") e.command({ do: "remove", viewer: "bo" }, atMs);
-        else e.command({ do: act }, atMs);
-        const { round, entrants } = e.at();
-        const paid = [...entrants.values()].reduce((sum, x) => sum + x.paid, 0);
-        expect(round?.held ?? 0).toBe(paid);
-        expect(round?.people ?? 0).toBe(entrants.size);
-        expect(e.entries.every(isBalanced)).toBe(true);
-        expect(changesOf(e.entries).find((p) => p.account === "held")?.amount ?? 0).toBe(round === null ? 0 : paid);
-        expect(["ada", "bo", "cy"].every((who) => e.balance(who) >= 0)).toBe(true);
-      }
-      const stored = JSON.parse(JSON.stringify(raffleRows.stored(e.at()))) as unknown;
-      const rows = e.rows.slice(roundFrom).flatMap((r, seq) => (r.kind === "entry" ? [{ ...r, seq }] : []));
-      const whole = raffleRows.recall(
-        raffleDurableSchema.parse(stored) as RaffleDurable,
-        e.at().round === null ? [] : JSON.parse(JSON.stringify(rows)),
-      );
-      expect(JSON.stringify([...whole.entrants.entries()].sort())).toBe(JSON.stringify([...e.at().entrants.entries()].sort()));
-      expect(whole.changes.toArray()).toEqual(e.at().changes.toArray());
-    }),
-    { numRuns: 150 },
-  ));
+describe("other ways in", () => {
+  const viewers = [
+    { name: "Ada", tickets: 1 },
+    { name: "Nobody yet", tickets: 2 },
+  ];
+  const ledgerView = {
+    named: (name: string) => (name === "Ada" ? { id: "42", name: "ada" } : null),
+    top: () => [{ name: "Ada", balance: 9 }],
+  };
+  test("from a list by name: whoever has an account is known by it", () => {
+    const e = evening(settingsOf({ most: 3 }), { ledgerView: ledgerView as never });
+    e.command({ do: "open" });
+    expect(e.command({ do: "add", viewers }).words).toEqual(["2 viewers were added"]);
+    expect([...e.at().entrants.values()].map((x) => [x.id, x.name, x.tickets])).toEqual([
+      ["42", "ada", 1],
+      ["nobody yet", "Nobody yet", 2],
+    ]);
+    expect(e.command({ do: "add-top", count: 3, tickets: 3 }).words).toEqual(["1 viewer was added"]);
+    expect(e.at().round?.tickets).toBe(5);
+  });
+  test("everyone who is there: who wrote, or has the page open, within the minutes", () => {
+    const e = evening(settingsOf());
+    e.command({ do: "open" }, 1_000);
+    expect(e.command({ do: "add-present", minutes: 5, tickets: 1 }, 1_000).words).toEqual(["nobody wrote within the last 5 minutes"]);
+    e.say("ada", "hello", 10_000);
+    e.say("bo", "hello", 400_000);
+    e.command({ do: "add-present", minutes: 5, tickets: 1 }, 400_000);
+    expect([...e.at().entrants.values()].map((x) => x.id)).toEqual(["bo"]);
+  });
+  test("by a rule or a reward for a viewer, without a price; by the viewer page, at the price", () => {
+    const e = evening(settingsOf({ price: 100, most: 5 }));
+    e.command({ do: "open" });
+    expect(e.for("ada", { do: "enter", tickets: 2, guess: "" }).words).toEqual(["ticket 2 of 5"]);
+    expect(e.balance("ada")).toBe(1_000);
+    expect(e.for("ada", { do: "join", guess: "2" }).words).toEqual(["ticket 4 of 5"]);
+    expect(e.balance("ada")).toBe(800);
+    expect(e.command({ do: "enter", tickets: 1, guess: "" }).codes).toEqual(["raffle/no-viewer"]);
+  });
+  test("the text of a reward may be the number", () => {
+    const e = evening(settingsOf({ by: "number" }));
+    e.command({ do: "open" });
+    expect(e.for("ada", { do: "enter", tickets: 1, guess: "37" }).words).toEqual(["37 it is"]);
+    expect(e.for("bo", { do: "enter", tickets: 1, guess: "three" }).codes).toEqual(["raffle/no-number"]);
+  });
+  test("barred by name or by hand, wherever they come from; who is in goes out with their points", () => {
+    const e = evening(settingsOf({ barred: ["TROLL"], price: 10 }));
+    e.command({ do: "open" });
+    expect(e.say("troll", "!in").codes).toEqual(["raffle/barred"]);
+    e.say("ada", "!in");
+    expect(e.command({ do: "bar", viewer: "ada", name: "ada", on: true }).codes).toEqual(["raffle/was-barred", "raffle/removed"]);
+    expect(e.balance("ada")).toBe(1_000);
+    expect(e.say("ada", "!in").codes).toEqual(["raffle/barred"]);
+    expect(e.command({ do: "add", viewers: [{ id: "ada", name: "ada", tickets: 1 }] }).codes).toEqual(["raffle/nobody-added"]);
+    e.command({ do: "bar", viewer: "ada", name: "ada", on: false });
+    expect(e.say("ada", "!in").codes).toEqual(["raffle/entered"]);
+  });
+});
+
+describe("what chat is told", () => {
+  test("one's own chance, in the draw's own words", () => {
+    const e = evening(settingsOf({ most: 3, replies: { "not-in-yet": "write {word} first" } }));
+    expect(() => settingsOf({ replies: { chance: "{viewer}" } })).toThrow(/names a variable/);
+    e.command({ do: "open" });
+    const told = (who: string) => e.say(who, "!mychance").orders?.map((o) => (o.do === "say" ? o.text : o.do));
+    expect(told("ada")).toEqual(["@ada write !in first"]);
+    e.say("ada", "!in 1");
+    e.say("bo", "!in 3");
+    expect(e.say("ada", "!mychance").words).toEqual(["your chance is 25.00 %, with 1 ticket"]);
+  });
+  test("who won rests for shows, or for days", () => {
+    const day = 86_400_000;
+    const e = evening(settingsOf({ restDays: 2 }));
+    e.command({ do: "open" }, day);
+    e.say("ada", "!in", day);
+    for (const act of ["lock", "draw", "close", "open"]) e.command({ do: act }, day);
+    expect(e.say("ada", "!in", day + 1_000).words).toEqual(["you won lately: again in 2 days"]);
+    expect(e.say("ada", "!in", 3 * day).codes).toEqual(["raffle/entered"]);
+  });
+  test("roles count as they are at the lock, also for who got theirs after entering", () => {
+    const e = evening(settingsOf({ times: [{ role: "member", times: 4 }] }));
+    e.command({ do: "open" });
+    e.say("ada", "!in");
+    e.say("ada", "thanks for the membership", 2_000, ["member"]);
+    e.command({ do: "lock" }, 3_000);
+    expect(e.at().round?.tickets).toBe(4);
+  });
+});

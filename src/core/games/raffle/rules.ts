@@ -1,26 +1,29 @@
 import { Map as Entries } from "immutable";
 import { fold } from "../../kernel/fold";
 import type { StepContext } from "../../module/module";
-import type { CommandSignal, MessageSignal, Signal } from "../../signals/signal";
-import type { RaffleCommand } from "./actions";
-import { askOf, entry } from "./entering";
-import { added, entered, giveBack, removed } from "./entrants";
-import { type At, type RaffleTransient, no, type Outcome, still } from "./outcome";
-import { closed, locked, opened, shaken, stopShaking } from "./round";
-import { type RaffleDurable, type RaffleSettings, type RaffleWinner, keyOf } from "./settings";
+import type { MessageSignal, Signal, Viewer } from "../../signals/signal";
+import { askedChance } from "./asked-chance";
+import { enter } from "./enter";
+import { giveBack } from "./entrants";
+import { onCommand } from "./on-command";
+import { type At, type Outcome, type RaffleTransient, still } from "./outcome";
+import { answered } from "./reply";
+import { locked, shaken, stopShaking } from "./round";
+import { keyOf, type RaffleDurable, type RaffleSettings, type RaffleWinner } from "./settings";
 import { claim, drawn } from "./winning";
-import { rulesTold } from "./words";
 
-/** A message that came just too late is told so; later ones mean something else. */
-const lateMs = 60_000;
+/** Of so many it is known when they wrote last; beyond that all begin anew, which costs some a word more. */
+const mostSeen = 100_000;
 const put = (at: At, durable: RaffleDurable): At => ({ ...at, durable });
-export const freshTransient = (): RaffleTransient => ({ chatted: Entries() });
+export const freshTransient = (): RaffleTransient => ({ chatted: Entries(), askedMs: -Infinity });
 
 /** One signal through the rules of section 7. */
 export function raffleStep(given: At, signal: Signal, ctx: StepContext): Outcome {
   switch (signal.kind) {
     case "message":
       return onMessage(given, signal, ctx);
+    case "here":
+      return still(seen(given, signal.viewer, signal.atMs));
     case "command":
       return onCommand(given, signal, ctx);
     case "timer":
@@ -32,81 +35,27 @@ export function raffleStep(given: At, signal: Signal, ctx: StepContext): Outcome
   }
 }
 
+function seen(at: At, { id, name, roles }: Viewer, atMs: number): At {
+  const chatted = at.transient.chatted.size >= mostSeen ? at.transient.chatted.clear() : at.transient.chatted;
+  return { ...at, transient: { ...at.transient, chatted: chatted.set(keyOf(id), { id, name, roles, atMs }) } };
+}
+
 function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome {
   const { viewer, atMs, text } = signal;
-  const chattedMs = given.transient.chatted.get(keyOf(viewer.id)) ?? null;
-  const at: At = { ...given, transient: { chatted: given.transient.chatted.set(keyOf(viewer.id), atMs) } };
+  const chattedMs = given.transient.chatted.get(keyOf(viewer.id))?.atMs ?? null;
+  const at = seen(given, viewer, atMs);
   const { durable, settings } = at;
   const { round } = durable;
   const claimed = round === null ? null : claim(at, round, viewer, atMs);
   if (claimed !== null) return claimed;
   if (round?.phase === "shaking") return shaken(at, round, signal);
-  const word = (round?.settings ?? settings).word;
+  const now = round?.settings ?? settings;
   const [first = "", ...rest] = text.trim().split(/\s+/);
-  if (fold(first) !== fold(word)) return still(at);
+  const word = fold(first);
   if (!durable.on) return still(at);
-  const answer = (outcome: Outcome, refusedIt: boolean): Outcome => {
-    const says = round?.settings.answers ?? settings.answers;
-    const [note] = outcome.notes;
-    if (note === undefined || says === "nothing" || (says === "refusals" && !refusedIt)) return outcome;
-    return { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: viewer.name, note }] };
-  };
-  if (round === null || round.phase !== "open") {
-    const lateS = Math.ceil((atMs - (round?.lockedMs ?? durable.closedMs)) / 1000);
-    const late = (round?.lockedMs ?? durable.closedMs) > 0 && lateS * 1000 <= lateMs;
-    return answer(no(at, late ? "raffle/late" : "raffle/not-open", late ? { lateS } : {}), true);
-  }
-  if (round.returning) return answer(no(at, "raffle/clearing"), true);
-  const came = entry({ round, durable, viewer, ask: askOf(rest.join(" ")), atMs, chattedMs, ctx });
-  if ("refusal" in came) return answer(still(at, [{ refusal: came.refusal, count: 1 }]), true);
-  return answer(entered(at, round, viewer, came, atMs), false);
-}
-
-function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
-  const { durable, settings } = at;
-  const { round } = durable;
-  const { atMs, gameId } = signal;
-  // The engine has read it by the schemas of the actions.
-  const command = signal.command as RaffleCommand;
-  switch (command.do) {
-    case "switch":
-      if (durable.on === command.on) return no(at, command.on ? "raffle/already-on" : "raffle/already-off");
-      return {
-        ...still(at, [{ did: command.on ? "raffle/switched-on" : "raffle/switched-off", count: 1 }]),
-        durable: { ...durable, on: command.on },
-      };
-    case "open":
-      if (!durable.on) return no(at, "raffle/off");
-      return round === null ? opened(at, gameId, signal, ctx) : no(at, "raffle/open-already");
-    case "lock":
-      return round?.phase === "open" && !round.returning
-        ? locked(at, round, "operator", atMs)
-        : no(at, round === null ? "raffle/none" : "raffle/locked-already");
-    case "draw":
-      return round === null ? no(at, "raffle/none") : drawn(at, round, atMs, ctx);
-    case "close":
-      return round === null ? no(at, "raffle/none") : closed(at, round, atMs, ctx);
-    case "cancel":
-      if (round === null || round.phase === "cancelled") return no(at, "raffle/none");
-      return {
-        ...still(at, [{ did: "raffle/cancelled", count: round.people }]),
-        durable: { ...durable, round: { ...round, phase: "cancelled", returning: true } },
-        orders: [{ do: "emit", what: "raffle/cancelled", viewer: null, amount: round.people, text: round.settings.title }],
-      };
-    case "clear":
-      if (round?.phase !== "open") return no(at, "raffle/locked-already");
-      if (round.people === 0) return no(at, "raffle/nobody");
-      return {
-        ...still(at, [{ did: "raffle/cleared", count: round.people }]),
-        durable: { ...durable, round: { ...round, returning: true } },
-      };
-    case "remove":
-      return round?.phase === "open" ? removed(at, round, command.viewer, atMs) : no(at, "raffle/locked-already");
-    case "add":
-      return round?.phase === "open" && !round.returning ? added(at, round, command.viewers, atMs) : no(at, "raffle/not-open");
-    case "tell-rules":
-      return { ...still(at, [{ did: "raffle/rules-told", count: 1 }]), orders: [{ do: "say", text: rulesTold(settings, ctx.pointsName) }] };
-  }
+  if (now.chanceWord !== "" && word === fold(now.chanceWord)) return answered(at, viewer.name, askedChance(at, viewer));
+  if (word !== fold(now.word)) return still(at);
+  return answered(at, viewer.name, enter(at, viewer, rest.join(" "), { atMs, chattedMs, free: false }, ctx));
 }
 
 function onTimer(at: At, signal: Signal, ctx: StepContext): Outcome {

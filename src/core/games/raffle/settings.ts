@@ -1,6 +1,10 @@
 import { List, Map as Entries } from "immutable";
 import { z } from "zod";
+import type { ListChange } from "../../chance/scheme";
+import { ruleEffectSchema } from "../../rules/effect";
 import { roles, roleSchema } from "../../signals/signal";
+import { checkTemplate } from "../../words/template";
+import { replyKeys, variablesOfReply } from "./replies";
 
 export const mostPeople = 200_000;
 export const mostTickets = 1_000;
@@ -15,6 +19,10 @@ export const prizeSchema = z.object({
   how: z.string().max(120),
 });
 export type Prize = z.infer<typeof prizeSchema>;
+
+/** How a winner is shown: lifted out of the rack, stubs dealt and turned, names rolling by, names on a turning disc, or just told. */
+export const presentations = ["rack", "dealt", "reel", "disc", "plain"] as const;
+const colour = z.string().regex(/^#[0-9A-Fa-f]{6}$/);
 
 /** A draw: who is in, what a ticket costs, how it is closed and drawn (RULES section 7). */
 export const raffleSettingsSchema = z
@@ -31,10 +39,11 @@ export const raffleSettingsSchema = z
     roles: z.array(roleSchema).min(1, "Someone must be allowed.").max(roles.length),
     /** Tickets are taken so often for a role; the highest that applies. */
     times: z.array(z.object({ role: roleSchema, times: z.int().min(2).max(100) })).max(roles.length),
-    /** Ids of viewers who may not enter. */
-    barred: z.array(z.string().min(1).max(64)).max(500),
-    /** Shows for which a winner can't win again. */
+    /** Names of viewers who may not enter, in whatever case. */
+    barred: z.array(z.string().trim().min(1).max(80)).max(500),
+    /** Shows, and days, for which a winner can't win again. */
     restShows: z.int().min(0).max(100),
+    restDays: z.int().min(0).max(365),
     /** Somebody must have written within so many minutes; 0 for no such need. */
     chattedMin: z.int().min(0).max(240),
     number: z.object({ from: z.int().min(-1_000_000_000).max(1_000_000_000), to: z.int().min(-1_000_000_000).max(1_000_000_000) }),
@@ -51,9 +60,31 @@ export const raffleSettingsSchema = z
     /** Within so long a winner must write; 0 for no such need. */
     claimMs: z.int().min(0).max(3_600_000),
     prizes: z.array(prizeSchema).max(50),
+    /** The word with which a viewer asks for their chance; empty for none. */
+    chanceWord: z.string().trim().max(30).regex(/^\S*$/u, "A chat word has no spaces."),
     answers: z.enum(["all", "refusals", "nothing"]),
+    /** What chat is told, case by case; what is left out is told in the usual words. */
+    replies: z.partialRecord(z.enum(replyKeys), z.string().max(300)),
+    /** What is done with each winner, as rules do it: a sound, a picture. */
+    effects: z.array(ruleEffectSchema).max(10),
+    looks: z.object({
+      present: z.enum(presentations),
+      /** The winner large, with the prize. */
+      panel: z.boolean(),
+      /** Names as they come in. */
+      names: z.boolean(),
+      tag: colour,
+      wood: colour,
+    }),
   })
-  .refine((s) => s.number.from < s.number.to, { message: "The numbers must go up: the first is below the last.", path: ["number", "to"] });
+  .refine((s) => s.number.from < s.number.to, { message: "The numbers must go up: the first is below the last.", path: ["number", "to"] })
+  .superRefine((s, at) => {
+    for (const key of replyKeys) {
+      const checked = checkTemplate(s.replies[key] ?? "", variablesOfReply(key));
+      if (!checked.ok)
+        at.addIssue({ code: "custom", message: "A reply names a variable that is none there, or lacks a brace.", path: ["replies", key] });
+    }
+  });
 export type RaffleSettings = z.infer<typeof raffleSettingsSchema>;
 
 export const raffleDefaults: RaffleSettings = {
@@ -68,6 +99,7 @@ export const raffleDefaults: RaffleSettings = {
   times: [],
   barred: [],
   restShows: 0,
+  restDays: 0,
   chattedMin: 0,
   number: { from: 1, to: 100 },
   tries: 1,
@@ -79,7 +111,11 @@ export const raffleDefaults: RaffleSettings = {
   winners: 1,
   claimMs: 60_000,
   prizes: [],
+  chanceWord: "!mychance",
   answers: "all",
+  replies: {},
+  effects: [],
+  looks: { present: "rack", panel: true, names: true, tag: "#FFF6E0", wood: "#8A5A34" },
 };
 
 /** Somebody who is in. `paid` is what is held of their points. */
@@ -88,6 +124,7 @@ export type Entrant = Readonly<{
   name: string;
   roles: readonly string[];
   tickets: number;
+  /** Points of theirs that are held for it. */
   paid: number;
   /** The number they named, and where in the order of entries they named it. */
   guess: number | null;
@@ -97,7 +134,7 @@ export type Entrant = Readonly<{
 /** Keys are ids from outside behind a letter of our own: whatever somebody is called, it is an ordinary key. */
 export type Entrants = Entries<`v:${string}`, Entrant>;
 export const keyOf = (viewer: string): `v:${string}` => `v:${viewer}`;
-export type Change = Readonly<{ seq: number; atMs: number; id: string; weight: number }>;
+export type Change = ListChange;
 
 const entrants = z.preprocess(
   (v) => (Entries.isMap(v) ? v : Entries((v ?? {}) as Record<string, Entrant>)),
@@ -149,9 +186,26 @@ const roundSchema = z.object({
   shake: z.array(z.object({ id: z.string(), text: z.string() })),
   shakeHash: z.string(),
   target: z.object({ number: z.int(), attempts: z.int() }).nullable(),
+  /** Winners that were asked for beyond those that were planned. */
+  more: z.int().min(0).default(0),
   winners: z.array(winnerSchema),
 });
 export type Round = z.infer<typeof roundSchema>;
+
+/** A prize that was won: followed until it is handed over. */
+export const owedStates = ["promised", "claimed", "sent"] as const;
+const owedSchema = z.object({
+  id: z.string(),
+  round: z.string(),
+  title: z.string(),
+  viewer: z.string(),
+  prize: z.string(),
+  how: z.string(),
+  atMs: z.number(),
+  state: z.enum(owedStates),
+});
+export type Owed = z.infer<typeof owedSchema>;
+export const mostOwed = 300;
 
 export const raffleDurableSchema = z.object({
   on: z.boolean(),
@@ -160,8 +214,12 @@ export const raffleDurableSchema = z.object({
   entrants,
   changes,
   shows: z.int().min(0),
-  /** Who won in which show, of those that still rest. */
-  won: z.array(z.tuple([z.string(), z.int()])),
+  /** Who won in which show, and when, of those that still rest. */
+  won: z.array(z.tuple([z.string(), z.int(), z.number()])),
+  /** Who was barred by hand. */
+  barred: z.array(z.object({ id: z.string(), name: z.string() })),
+  /** Prizes on their way to who won them. */
+  owed: z.array(owedSchema),
   closedMs: z.number(),
   results: z.array(
     z.object({
@@ -184,6 +242,8 @@ export const freshRaffle = (): RaffleDurable => ({
   changes: List(),
   shows: 0,
   won: [],
+  barred: [],
+  owed: [],
   closedMs: 0,
   results: [],
 });

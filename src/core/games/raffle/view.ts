@@ -1,5 +1,8 @@
+import { isRehearsed } from "../../chance/round";
+import type { Fair, GameAsk, Row } from "../../module/game";
 import type { Audience } from "../../module/module";
 import { counted } from "../../words/sentence";
+import { winnersLeft } from "./asked-chance";
 import { type RaffleDurable, type RaffleSettings, keyOf } from "./settings";
 
 /** The newest who came in, newest first: as many as hang on a rack, or stand in a list. */
@@ -20,11 +23,12 @@ const newest = (
 const onRack = 48;
 const inBooth = 30;
 
-/** What each may see: names and counts to all, ids to operators alone, secrets to nobody. */
+/** What each may see: names and counts to all, ids to operators alone, secrets to nobody; of a rehearsal viewers hear nothing. */
 export function raffleView(settings: RaffleSettings, durable: RaffleDurable, audience: Audience): Readonly<Record<string, unknown>> {
-  const { on, round, results } = durable;
+  const { on, results } = durable;
+  const round = durable.round?.rehearsal === true && audience === "viewer" ? null : durable.round;
   const s = round?.settings ?? settings;
-  const standing = round?.winners.filter((w) => w.state !== "passed").length ?? 0;
+  const left = round === null ? 0 : winnersLeft(round);
   const common = {
     on,
     phase: round?.phase ?? "",
@@ -34,6 +38,7 @@ export function raffleView(settings: RaffleSettings, durable: RaffleDurable, aud
     word: s.word,
     price: s.price,
     most: s.most,
+    number: s.number,
     people: round?.people ?? 0,
     tickets: round?.tickets ?? 0,
     openedMs: round?.openedMs ?? 0,
@@ -41,22 +46,30 @@ export function raffleView(settings: RaffleSettings, durable: RaffleDurable, aud
     shaken: round?.shake.length ?? 0,
     shakers: s.shakers,
     target: round?.target?.number ?? null,
-    winners: (round?.winners ?? []).map(({ name, prize, state, guess, untilMs }) => ({ name, prize, state, guess, untilMs })),
+    winners: (round?.winners ?? []).map(({ index, name, prize, state, guess, untilMs }) => ({ index, name, prize, state, guess, untilMs })),
   };
-  if (audience === "overlay") return { ...common, names: newest(durable, onRack).map((e) => e.name) };
+  if (audience === "overlay") {
+    // A winner's tag is on the rack too, however long ago they came in.
+    const names = s.looks.names ? newest(durable, onRack).map((e) => e.name) : [];
+    return { ...common, looks: s.looks, names };
+  }
   const fair = {
-    promise: round === null || (round.rehearsal && audience === "viewer") ? "" : round.commitment,
-    round: round === null || (round.rehearsal && audience === "viewer") ? "" : round.id,
+    promise: round === null ? "" : round.commitment,
+    round: round === null ? "" : round.id,
     chain: round?.chain ?? "",
-    results: results.slice(0, 8).map(({ n, round: id, title, atMs, people, tickets, winners }) => ({
-      n,
-      round: id,
-      title,
-      atMs,
-      people,
-      tickets,
-      winners: winners.slice(0, 5),
-    })),
+    listHash: round?.listHash ?? "",
+    results: results
+      .filter((r) => audience === "operator" || !isRehearsed(r.round))
+      .slice(0, 8)
+      .map(({ n, round: id, title, atMs, people, tickets, winners }) => ({
+        n,
+        round: id,
+        title,
+        atMs,
+        people,
+        tickets,
+        winners: winners.slice(0, 5),
+      })),
   };
   if (audience === "viewer") return { ...common, ...fair };
   return {
@@ -65,14 +78,59 @@ export function raffleView(settings: RaffleSettings, durable: RaffleDurable, aud
     held: round?.held ?? 0,
     returning: round?.returning ?? false,
     recent: newest(durable, inBooth),
+    barred: durable.barred,
+    owed: durable.owed,
+    left,
     canOpen: on && round === null,
-    canDraw: round?.phase === "locked" && standing < s.winners && round.people > round.winners.length,
+    canDraw: round?.phase === "locked" && left > 0 && round.people > round.winners.length,
+    canMore: round?.phase === "locked" && left <= 0 && round.people > round.winners.length,
     canClose: round?.phase === "locked",
     /** Closing now would end it with nobody drawn. */
-    undrawn: round?.phase === "locked" && standing === 0 && round.people > 0,
-    waits: round?.winners.some((w) => w.state === "waits") ?? false,
+    undrawn: round?.phase === "locked" && round.winners.length === 0 && round.people > 0,
   };
 }
+
+/** What is one viewer's own in the draw that runs: what they hold, their chance, whether they won. */
+export function raffleMine(_: RaffleSettings, durable: RaffleDurable, viewer: string): Row | null {
+  const { round } = durable;
+  const own = durable.entrants.get(keyOf(viewer));
+  if (round === null || round.rehearsal || own === undefined) return null;
+  const won = round.winners.find((w) => w.id === viewer);
+  return { tickets: own.tickets, guess: own.guess, paid: own.paid, won: won === undefined ? "" : won.state, prize: won?.prize ?? "" };
+}
+
+/** A winner who is to answer waits for an operator too: they may have answered elsewhere. */
+export function raffleAsks(view: Row): readonly GameAsk[] {
+  // Views of operators are written here.
+  const winners = (view["winners"] ?? []) as readonly Readonly<{
+    index: number;
+    name: string;
+    prize: string;
+    state: string;
+    untilMs: number;
+  }>[];
+  return winners
+    .filter((w) => w.state === "waits")
+    .map(({ index, name, prize, untilMs }) => ({
+      id: `${String(view["round"])}.${index}`,
+      sinceMs: untilMs,
+      words: `${name} won ${prize === "" ? String(view["title"]) : prize} and is to answer in chat`,
+      about: "else the next is drawn",
+      main: { label: "Claimed", command: { do: "claimed", index } },
+      other: { label: "Pass over", command: { do: "pass", index } },
+    }));
+}
+
+export const raffleFair = (view: Row): Fair => ({
+  commitment: String(view["promise"] ?? ""),
+  round: String(view["round"] ?? ""),
+  // Views are written here.
+  past: ((view["results"] ?? []) as readonly { round: string; title: string; atMs: number; winners: readonly string[] }[]).map((r) => ({
+    round: r.round,
+    words: `${r.title}: ${r.winners.length === 0 ? "nobody was drawn" : r.winners.join(", ")}`,
+    atMs: r.atMs,
+  })),
+});
 
 /** How it stands, in words. */
 export function raffleStands(view: Readonly<Record<string, unknown>>): string {

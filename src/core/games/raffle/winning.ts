@@ -1,8 +1,9 @@
-import { drawTicket, Drum, listOf } from "../../chance/scheme";
+import { byNearness, drawTicket, Drum, guessesOf, listOf, type Ticket } from "../../chance/scheme";
 import type { StepContext } from "../../module/module";
 import type { Role, Viewer } from "../../signals/signal";
 import { type At, no, type Outcome, still } from "./outcome";
-import { type RaffleSettings, type RaffleWinner, type Entrant, keyOf, type Round } from "./settings";
+import { type RaffleDurable, type RaffleSettings, type RaffleWinner, keyOf, type Round } from "./settings";
+import { targetOf } from "./target";
 import { winnerTold } from "./words";
 
 /** A winner who writes in time has claimed it. */
@@ -23,12 +24,11 @@ export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Out
   if (round.phase === "shaking") return no(at, "raffle/shaking");
   if (round.phase === "cancelled") return no(at, "raffle/none");
   const standing = round.winners.filter((w) => w.state !== "passed").length;
-  if (standing >= round.settings.winners) return no(at, "raffle/all-drawn");
+  if (standing >= round.settings.winners + round.more) return no(at, "raffle/all-drawn");
   const secret = ctx.vault.open(round.id, round.sealed);
   if (secret === null) return no(at, "raffle/secret-lost");
-  const key = { secret, round: round.id, list: round.listHash, shake: round.shakeHash };
   const index = round.winners.length;
-  const next = round.settings.by === "number" ? nearest(at, round, key) : fromDrum(at, round, key, index);
+  const next = round.settings.by === "number" ? nearest(at, round, secret) : fromDrum(at, round, secret, index);
   if (next === null) return no(at, "raffle/nobody");
   const e = at.durable.entrants.get(keyOf(next.id));
   const prize = prizeAt(round.settings, standing);
@@ -52,40 +52,37 @@ export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Out
     durable: { ...at.durable, round: { ...round, target: next.target ?? round.target, winners: [...round.winners, winner] } },
     orders: [
       { do: "say", text: winnerTold(round.settings, winner) },
-      { do: "emit", what: "raffle/drawn", viewer, amount: index + 1, text: winner.name },
+      { do: "emit", what: "raffle/drawn", viewer, amount: index + 1, text: winner.name, effects: round.settings.effects },
     ],
   };
 }
-type Key = Parameters<typeof drawTicket>[0];
 type Next = Readonly<{ id: string; ticket: number; attempts: number; weight: number; total: number; target?: Round["target"] }>;
-function fromDrum({ durable }: At, round: Round, key: Key, index: number): Next | null {
-  const list = listOf(durable.changes.toArray());
+/** The closed list is looked at with each draw, and made once. */
+const lists = new WeakMap<RaffleDurable["changes"], readonly Ticket[]>();
+function listIn(changes: RaffleDurable["changes"]): readonly Ticket[] {
+  let list = lists.get(changes);
+  if (list === undefined) lists.set(changes, (list = listOf(changes.toArray())));
+  return list;
+}
+function fromDrum({ durable }: At, round: Round, secret: Uint8Array, index: number): Next | null {
+  const list = listIn(durable.changes);
   const drum = new Drum(list.map((t) => t.weight));
-  const placeOf = new Map(list.map((t, i) => [t.id, i]));
   // Without replacement: whoever was drawn before has left, passed over or not.
-  for (const w of round.winners) drum.takeOut(placeOf.get(w.id) ?? 0);
+  const gone = new Set(round.winners.map((w) => w.id));
+  if (gone.size > 0) list.forEach((t, place) => gone.has(t.id) && drum.takeOut(place));
   const { total } = drum;
-  const ticket = drawTicket(key, index, total);
+  const ticket = drawTicket({ secret, round: round.id, list: round.listHash, shake: round.shakeHash }, index, total);
   if (!ticket.ok) return null;
   const place = drum.at(ticket.value.ticket);
   return { id: list[place]?.id ?? "", ...ticket.value, weight: drum.weight(place), total };
 }
 /** The number is drawn once; then whoever is nearest, the earlier one where two are as near. */
-function nearest({ durable }: At, round: Round, key: Key): Next | null {
+function nearest({ durable }: At, round: Round, secret: Uint8Array): Next | null {
+  const target = round.target ?? targetOf(round, secret);
   const { from, to } = round.settings.number;
-  const span = to - from + 1;
-  const ticket = round.target === null ? drawTicket(key, 0, span) : null;
-  if (ticket?.ok === false) return null;
-  const target = round.target ?? { number: from + (ticket?.value.ticket ?? 0), attempts: ticket?.value.attempts ?? 0 };
-  const gone = new Set(round.winners.map((w) => w.id));
-  let best: Entrant | null = null;
-  for (const e of durable.entrants.values()) {
-    if (gone.has(e.id) || e.guess === null) continue;
-    const away = Math.abs(e.guess - target.number);
-    const bestAway = best === null ? Infinity : Math.abs((best.guess ?? 0) - target.number);
-    if (away < bestAway || (away === bestAway && e.at < (best?.at ?? Infinity))) best = e;
-  }
-  return best === null ? null : { id: best.id, ticket: target.number - from, attempts: target.attempts, weight: 1, total: span, target };
+  const best = byNearness(guessesOf(durable.changes.toArray()), target.number)[round.winners.length];
+  if (best === undefined) return null;
+  return { id: best.id, ticket: target.number - from, attempts: target.attempts, weight: 1, total: to - from + 1, target };
 }
 /** Prizes go out in their order, each as often as there are. */
 function prizeAt({ prizes }: RaffleSettings, at: number): string {

@@ -1,7 +1,9 @@
 import { inShort } from "../../chance/round";
+import { cut } from "../../kernel/text";
 import type { Hint } from "../../module/game";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
+import { inOwnWords } from "./reply";
 import { type RaffleSettings, raffleSettingsSchema, type RaffleWinner, type Round } from "./settings";
 
 const cost = ({ price, by }: RaffleSettings, pointsName: string): string =>
@@ -15,15 +17,27 @@ export function openedTold(s: RaffleSettings, commitment: string, pointsName: st
       : s.most === 1
         ? `write ${s.word} to enter`
         : `write ${s.word} and how many, up to ${counted(s.most, "ticket")}`;
-  return `${s.title} is open: ${how}.${cost(s, pointsName)} Promised by ${inShort(commitment)}.`;
+  const promise = inShort(commitment);
+  const { title, subtitle, word, most, price } = s;
+  const usual = `${title} is open: ${how}.${cost(s, pointsName)} Promised by ${promise}.`;
+  return inOwnWords(s, "opened", { title, subtitle, word, most, price, points: pointsName, promise }, usual);
 }
-export const lockedTold = (round: Round): string =>
-  `${round.settings.title} is locked: ${counted(round.people, "viewer")}, ${counted(round.tickets, "ticket")}. List ${inShort(round.listHash)}.${
-    round.phase === "shaking" ? ` Write anything now: the first ${count(round.settings.shakers)} of you shake the drum.` : ""
+export function lockedTold({ settings, people, tickets, listHash, phase }: Round): string {
+  const { title, shakers } = settings;
+  const list = inShort(listHash);
+  const usual = `${title} is locked: ${counted(people, "viewer")}, ${counted(tickets, "ticket")}. List ${list}.${
+    phase === "shaking" ? ` Write anything now: the first ${count(shakers)} of you shake the drum.` : ""
   }`;
-export const winnerTold = ({ title, claimMs }: RaffleSettings, { name, prize }: RaffleWinner): string =>
-  `${name} wins ${prize === "" ? title : prize}.${claimMs > 0 ? ` @${name}, write within ${count(Math.round(claimMs / 1000))} s to claim it.` : ""}`;
-export const closedTold = (round: Round): string => `${round.settings.title} is over. Anybody can check it: round ${round.id}.`;
+  return inOwnWords(settings, "locked", { title, people, tickets, list, shakers }, usual);
+}
+export function winnerTold(s: RaffleSettings, { name, prize }: RaffleWinner): string {
+  const { title, claimMs } = s;
+  const seconds = Math.round(claimMs / 1000);
+  const usual = `${name} wins ${prize === "" ? title : prize}.${claimMs > 0 ? ` @${name}, write within ${count(seconds)} s to claim it.` : ""}`;
+  return inOwnWords(s, "winner", { viewer: name, prize: prize === "" ? title : prize, title, seconds }, usual);
+}
+export const closedTold = ({ id, settings }: Round): string =>
+  inOwnWords(settings, "over", { title: settings.title, round: id }, `${settings.title} is over. Anybody can check it: round ${id}.`);
 
 /** The rules of a draw as sentences with blanks. */
 export function raffleSentences(s: RaffleSettings, pointsName = "points"): readonly Sentence[] {
@@ -105,21 +119,39 @@ export function raffleSentences(s: RaffleSettings, pointsName = "points"): reado
     ),
     say(
       "rest",
-      "Somebody who won can’t win again for ",
+      "Who won can’t win again for ",
       whole("restShows", "Shows for which a winner rests; 0 for none"),
-      s.restShows === 1 ? " show, and must have written within " : " shows, and must have written within ",
+      s.restShows === 1 ? " show and " : " shows and ",
+      whole("restDays", "Days for which a winner rests; 0 for none"),
+      s.restDays === 1 ? " day." : " days.",
+    ),
+    say(
+      "lately",
+      "To enter, one must have written within ",
       whole("chattedMin", "Minutes within which somebody wrote; 0 for no such need"),
-      s.chattedMin === 0 ? " minutes (0: no such need)." : s.chattedMin === 1 ? " minute." : " minutes.",
+      s.chattedMin === 0 ? " minutes: 0 is no such need." : s.chattedMin === 1 ? " minute." : " minutes.",
+    ),
+    say(
+      "answers",
+      "In chat, ",
+      choice("answers", "What is answered in chat", {
+        all: "everybody is answered",
+        refusals: "only who can’t be in is answered",
+        nothing: "nobody is answered",
+      }),
+      "; who writes ",
+      text("chanceWord", "Chat word for one’s own chance; empty for none", "!mychance"),
+      s.chanceWord === "" ? " (no word) is told nothing." : " is told their chance.",
     ),
   );
   return lines;
 }
-export const rulesTold = (s: RaffleSettings, pointsName: string): string =>
+/** What viewers are told: nothing of what is not so. */
+export const rulesForViewers = (s: RaffleSettings, pointsName?: string): readonly string[] =>
   raffleSentences(s, pointsName)
-    .filter((l) => l.id !== "rest" || s.restShows > 0 || s.chattedMin > 0)
-    .map(plain)
-    .join(" ")
-    .slice(0, 380);
+    .filter((l) => (l.id !== "rest" || s.restShows + s.restDays > 0) && (l.id !== "lately" || s.chattedMin > 0) && l.id !== "answers")
+    .map(plain);
+export const rulesTold = (s: RaffleSettings, pointsName: string): string => cut(rulesForViewers(s, pointsName).join(" "), 380);
 
 /** Settings that will disappoint, said before anybody enters. */
 export function raffleHints(s: RaffleSettings): readonly Hint[] {

@@ -33,6 +33,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     voice: (channel, page) => ask("voice", { channel, page }),
     shop: (channel, token) => ask("shop", { channel, token }),
     code: (channel, token) => ask("code", { channel, token }),
+    act: (channel, token, request) => ask("act", { channel, token, ...request }),
     purchase: (channel, token, request) => ask("purchase", { channel, token, ...request }),
     refusedEvents: (channel) => ask("refused", { channel }),
     command: (channel, game, by, id, command) => ask("command", { channel, game, by, id, command }),

@@ -1,8 +1,11 @@
+import { z } from "zod";
 import type { EventStore } from "../../ports/event-store";
 import { channelId } from "../../../core/kernel/ids";
 import { type Database, fromJson } from "./database";
 import { bump, text } from "./rows";
 
+/** From which signal on the entries of a round stand in rows of their own. */
+const sinceSchema = z.object({ entriesSince: z.number() });
 /** What rounds of chance are kept as. */
 const roundKinds = ["spin", "round", "abandoned"];
 
@@ -59,16 +62,36 @@ export function mariadbEvents(db: Database): EventStore {
         .whereRaw("json_value(r.body, '$.round') = ?", [round])
         .orderBy("r.id", "desc")
         .limit(1)
-        .select("r.kind", "r.to_ms", "r.body", "c.id as channel_id", "c.name as channel_name", "g.name as game_name", "v.name as viewer");
+        .select(
+          "r.id",
+          "r.kind",
+          "r.to_ms",
+          "r.body",
+          "c.id as channel_id",
+          "c.name as channel_name",
+          "g.name as game_name",
+          "v.name as viewer",
+        );
       if (r === undefined) return null;
+      const body = fromJson(r.body);
+      const since = sinceSchema.safeParse(body);
+      const entries = since.success
+        ? await db("records")
+            .where({ game_id: game, kind: "entry" })
+            .where("seq", ">=", since.data.entriesSince)
+            .where("id", "<", r.id)
+            .orderBy("id")
+            .select("body")
+        : [];
       return {
+        entries: entries.map((e) => fromJson(e.body)),
         channel: channelId(text(r.channel_id)),
         channelName: text(r.channel_name),
         gameName: text(r.game_name),
         kind: text(r.kind),
         atMs: Number(r.to_ms),
         viewer: r.viewer === null ? null : text(r.viewer),
-        body: fromJson(r.body),
+        body,
       };
     },
     records: async (channel, game, kind, limit) => {

@@ -5,10 +5,12 @@ import { gameOf } from "../../../../core/games/registry";
 import { actionOf } from "../../../../core/games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../../../../core/module/fields";
 import type { RuleEffect } from "../../../../core/rules/effect";
+import { variablesOf } from "../../../../core/rules/effects";
 import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../core/rules/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { SpriteView } from "../../../../ui/sprite-view";
+import { TemplateField } from "../../../../ui/template-field";
 import type { Available } from "./available";
 
 type Act = Extract<RuleEffect, { do: "act" }>;
@@ -87,6 +89,8 @@ function FieldBlank({
       );
     case "choice":
       return <Pick label={field.label} value={String(value)} options={field.options} onSet={onSet} />;
+    case "text":
+      return <TemplateField label={field.label} value={String(value)} variables={variablesOf[asked.when] ?? []} onSet={onSet} />;
     case "emotes": {
       const read = emoteSourceSchema.safeParse(value);
       const now = read.success ? read.data : { from: "most-used" as const, chosen: [] };

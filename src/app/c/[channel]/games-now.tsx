@@ -1,0 +1,66 @@
+"use client";
+import { type FormEvent, type ReactNode, useState } from "react";
+import type { OwnInGame, ShopHead } from "../../../core/wire/to-viewer";
+import { forViewersOf } from "../../../games/registry-viewers";
+import { send } from "./send";
+
+type Props = Readonly<{
+  channel: string;
+  games: ShopHead["games"];
+  mine: readonly OwnInGame[];
+  points: string;
+  balance: number | null;
+  nowMs: number;
+  script: boolean;
+  onSaid: (words: string, good: boolean) => void;
+}>;
+
+/** Games in which there is something to do just now, before all else; nothing where there is none. */
+export function GamesNow({ games, mine, ...rest }: Props) {
+  const now = games.filter((g) => g.view !== null && forViewersOf(g.kind)?.open(g.view) === true);
+  if (now.length === 0) return null;
+  return (
+    <section aria-labelledby="h-now">
+      <h2 id="h-now">Now</h2>
+      {now.map((g) => (
+        <One key={g.id} game={g} mine={mine.find((m) => m.id === g.id)?.mine ?? null} {...rest} />
+      ))}
+    </section>
+  );
+}
+
+function One({
+  game,
+  mine,
+  channel,
+  points,
+  balance,
+  nowMs,
+  script,
+  onSaid,
+}: Omit<Props, "games" | "mine"> & Readonly<{ game: ShopHead["games"][number]; mine: OwnInGame["mine"] | null }>) {
+  const [busy, setBusy] = useState(false);
+  const { id, kind, view } = game;
+  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+    if (!script) return;
+    event.preventDefault();
+    if (busy) return;
+    const given = Object.fromEntries(new FormData(event.currentTarget));
+    setBusy(true);
+    await send(channel, "act", `${id}.${String(given["do"])}`, given, onSaid);
+    setBusy(false);
+  };
+  // Without script a second press of the same form within two seconds is the same request.
+  const slot = Math.floor(nowMs / 2_000).toString(36);
+  const form = (what: string, children: ReactNode): ReactNode => (
+    <form method="post" action={`/api/viewer/${channel}/act`} onSubmit={(e) => void submit(e)} className="act" aria-busy={busy}>
+      <input type="hidden" name="id" value={`f-${slot}-${what}-${id}`.slice(0, 40)} />
+      <input type="hidden" name="game" value={id} />
+      <input type="hidden" name="do" value={what} />
+      {children}
+    </form>
+  );
+  const Panel = forViewersOf(kind)?.Panel;
+  if (Panel === undefined || view === null) return null;
+  return <Panel view={view} mine={mine} points={points} balance={balance} nowMs={nowMs} form={form} />;
+}

@@ -1,0 +1,27 @@
+import { purchaseRequestOf } from "./purchase-request";
+
+/** Sends what a viewer does; the same request again while no answer came. Whether it went through; what came of it is said. */
+export async function send(
+  channel: string,
+  where: "buy" | "act",
+  about: string,
+  body: Readonly<Record<string, unknown>>,
+  say: (words: string, good: boolean) => void,
+): Promise<boolean> {
+  const request = purchaseRequestOf(channel, about);
+  try {
+    const response = await fetch(`/api/viewer/${channel}/${where}`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ ...body, id: request.id }),
+    });
+    const answer = (await response.json()) as { ok: boolean; value?: { words: string }; words?: string; refusal?: { code: string } };
+    // Away: it may have been written all the same, so the next try is the same request.
+    if (response.status < 500 && answer.refusal?.code.endsWith("/away") !== true) request.answered();
+    say(answer.ok ? (answer.value?.words ?? "") : (answer.words ?? "That did not work."), answer.ok);
+    return answer.ok;
+  } catch {
+    say("No answer came, so it may or may not be paid. Try again: you hear what came of it, and it is never paid twice.", false);
+    return false;
+  }
+}

@@ -1,0 +1,31 @@
+import { type ChannelId, gameId } from "../../core/kernel/ids";
+import type { Kept } from "../../core/module/module";
+import type { Database } from "../adapters/mariadb/database";
+
+/** Viewers of the demo who have points, the oldest first. */
+export const someViewers = async (db: Database, channel: ChannelId, most: number) =>
+  db("viewers")
+    .whereIn("channel", db("channels").where({ id: channel }).select("num"))
+    .where("balance", ">", 0)
+    .orderBy("id")
+    .limit(most)
+    .select("id", "channel", "ext", "name");
+
+/** What a game kept over the months, as the engine would have written it. */
+export async function addRecords(db: Database, channel: ChannelId, game: string, kept: readonly Kept[]): Promise<void> {
+  const [{ num }] = (await db("channels").where({ id: channel }).select("num")) as [{ num: number }];
+  const viewers = await db("viewers").where({ channel: num }).select("id", "ext");
+  const keyOf = new Map(viewers.map((v) => [v.ext, v.id]));
+  await db("records").insert(
+    kept.map((one, i) => ({
+      channel: num,
+      game_id: gameId(game),
+      seq: i + 1,
+      kind: one.kind,
+      viewer: one.viewer === null ? null : (keyOf.get(one.viewer.id) ?? null),
+      from_ms: one.fromMs,
+      to_ms: one.toMs,
+      body: JSON.stringify(one.body),
+    })),
+  );
+}
