@@ -1,8 +1,15 @@
 import type { SceneRegistry } from "../overlay/scene";
 import { bossScene } from "./boss-battle/scene";
 import { wallScene } from "./emote-wall/scene";
+import { predictionScene } from "./prediction/scene";
 import { raffleScene } from "./raffle/scene";
 import { wheelScene } from "./wheel/scene";
 
 /** What draws each game: for overlay pages and previews. */
-export const scenes: SceneRegistry = { "emote-wall": wallScene, "boss-battle": bossScene, wheel: wheelScene, raffle: raffleScene };
+export const scenes: SceneRegistry = {
+  "emote-wall": wallScene,
+  "boss-battle": bossScene,
+  wheel: wheelScene,
+  raffle: raffleScene,
+  prediction: predictionScene,
+};

@@ -1,5 +1,6 @@
 import { bossShown } from "./boss-battle/shown";
 import { wallShown } from "./emote-wall/shown";
+import { predictionShown } from "./prediction/shown";
 import { raffleShown } from "./raffle/shown";
 import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
@@ -10,5 +11,6 @@ const shown = new Map<string, GameShown>([
   ["boss-battle", bossShown],
   ["wheel", wheelShown],
   ["raffle", raffleShown],
+  ["prediction", predictionShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

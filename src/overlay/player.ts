@@ -1,4 +1,5 @@
 import type { Place, Stage } from "../core/wire/messages";
+import { Guard } from "./guard";
 import { SpriteBuffer } from "./sprite-buffer";
 import { Governor } from "./governor";
 import type { Renderer } from "./renderer";
@@ -58,6 +59,7 @@ export class StagePlayer {
     document.fonts.addEventListener("loadingdone", this.onFonts);
   }
 
+  private readonly guard = new Guard<Scene>();
   private get kit() {
     const { knock, preview = false } = this.options;
     return { sprites: this.sprites, still: this.still, preview, ...(knock === undefined ? {} : { knock }) };
@@ -112,7 +114,8 @@ export class StagePlayer {
       const kept = this.standings.find((s) => s.id === id && s.kind === kind);
       const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, paint: () => new Surface(this.host) });
       if (scene === undefined) return [];
-      scene.setView(view);
+      this.guard.forgive(scene);
+      this.guard.run(scene, () => scene.setView(view), undefined);
       if (kept === undefined) setTimeout(() => this.rehearse(scene), 200);
       return [{ id, kind, place, scene }];
     });
@@ -135,7 +138,7 @@ export class StagePlayer {
     const standing = this.standings.find((s) => s.id === game);
     if (standing === undefined) return;
     this.sprites.nowMs = this.now();
-    standing.scene.setView(view);
+    this.guard.run(standing.scene, () => standing.scene.setView(view), undefined);
     this.wake();
   }
 
@@ -148,7 +151,8 @@ export class StagePlayer {
     if (this.hushed) return;
     const nowMs = this.now();
     this.sprites.nowMs = nowMs;
-    this.standings.find((s) => s.id === game)?.scene.effect(effect, nowMs);
+    const scene = this.standings.find((s) => s.id === game)?.scene;
+    if (scene !== undefined) this.guard.run(scene, () => scene.effect(effect, nowMs), undefined);
     this.wake();
   }
 
@@ -210,7 +214,7 @@ export class StagePlayer {
         letters: this.letters,
       };
       const from = this.flat.count;
-      if (scene.frame(nowMs, box, this.flat, room)) alive = true;
+      if (this.guard.run(scene, () => scene.frame(nowMs, box, this.flat, room), true)) alive = true;
       if (place.opacity < 1) this.flat.fade(from, place.opacity);
     }
     this.sceneMs = this.now() - nowMs;

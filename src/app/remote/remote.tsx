@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useMemo } from "react";
-import { asksFor, buttonsOf, commandOf, withAmount } from "../../core/games/buttons";
+import { asksFor, buttonsNow, commandOf, withAmount } from "../../core/games/buttons";
 import { gameOf, isGame } from "../../core/games/registry";
 import { nextItem } from "../../core/show/rules";
 import type { Command } from "../../core/signals/signal";
@@ -205,7 +205,7 @@ function GameHands({ game }: Readonly<{ game: Game }>) {
   const running = game.view["on"] === true;
   const run = (what: Command): Promise<boolean> => commandAndTell(game, what, tell);
   const stands = running ? (gameOf(game.kind)?.stands?.(game.view) ?? "") : "stopped";
-  const buttons = buttonsOf(game.kind);
+  const buttons = buttonsNow(game.kind, game.view);
   const quick = buttons.filter(([, a]) => (a.quick?.length ?? 0) > 1);
   const others = buttons.filter(([, a]) => (a.quick?.length ?? 0) <= 1 && (asksFor(a) === null || a.quick?.length === 1));
   return (
@@ -225,6 +225,15 @@ function GameHands({ game }: Readonly<{ game: Game }>) {
         </Box>
       ))}
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2">
+        {(gameOf(game.kind)?.choices?.(game.view) ?? []).map((c) =>
+          c.sure ? (
+            <Sure key={c.id} words={c.label} onClick={() => void run(c.command)} />
+          ) : (
+            <Big key={c.id} onClick={() => void run(c.command)}>
+              {c.label}
+            </Big>
+          ),
+        )}
         {others.map((named) => {
           const [first] = named[1].quick ?? [];
           const command = first === undefined ? commandOf(named) : withAmount(named, first.amount);

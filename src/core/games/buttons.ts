@@ -1,5 +1,5 @@
 import { numberField, startOf } from "../module/fields";
-import type { GameAction } from "../module/game";
+import type { GameAction, Row } from "../module/game";
 import type { Command } from "../signals/signal";
 import { gameOf } from "./registry";
 
@@ -7,6 +7,9 @@ export type NamedAction = readonly [name: string, action: GameAction];
 /** The actions of a kind of game that stand as buttons. */
 export const buttonsOf = (kind: string): readonly NamedAction[] =>
   Object.entries(gameOf(kind)?.actions ?? {}).filter(([, action]) => action.onlyThere !== true);
+/** Those of them that stand there as things are, by the operators' view. */
+export const buttonsNow = (kind: string, view: Row): readonly NamedAction[] =>
+  buttonsOf(kind).filter(([, action]) => action.stepwise !== true || action.can?.(view) !== false);
 /** What is asked for before it is done: an amount that is the point of it. */
 export const asksFor = (action: GameAction) => {
   const number = numberField(action.input);

@@ -20,7 +20,7 @@ beforeAll(() => {
 });
 afterAll(() => takeOut.forEach((out) => out()));
 
-const facts = { home: "EUR", ownEmotes: 1 };
+const facts = { home: "EUR", ownEmotes: 1, points: "points" };
 const sprites = [{ key: "own:w", word: "wobblePot", url: "", frames: 1, columns: 1, frameWidth: 1, frameHeight: 1, frameMs: 0 }];
 const ctx = bareContext(emoteIndex([{ id: "w", word: "wobblePot" }]));
 
@@ -118,7 +118,7 @@ describe("every game", () => {
           const changed = game.sentences(withValueAt(game.defaults, part.path, other), facts);
           expect([part.path, changed.map(plain)]).not.toEqual([part.path, before.map(plain)]);
         }
-      expect(wordsForViewers(game, game.defaults, facts).join(" ")).toMatch(/^[A-Z].+\.$/);
+      expect(wordsForViewers(game, game.defaults, facts).join(" ")).toMatch(/^“?[A-Z].+\.$/);
       expect(Array.isArray(game.hints?.(game.defaults, facts) ?? [])).toBe(true);
     }),
   );

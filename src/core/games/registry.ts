@@ -1,6 +1,7 @@
 import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
 import { emoteWall } from "./emote-wall/definition";
+import { prediction } from "./prediction/definition";
 import { raffle } from "./raffle/definition";
 import { wheel } from "./wheel/definition";
 
@@ -18,6 +19,7 @@ register(emoteWall);
 register(bossBattle);
 register(wheel);
 register(raffle);
+register(prediction);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

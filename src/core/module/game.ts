@@ -30,6 +30,8 @@ export type GameAction = Readonly<{
   onlyThere?: boolean;
   /** Whether it would do something now, by the operators' view; it would when left out. */
   can?: (view: Row) => boolean;
+  /** Its button is away while it would do nothing: for what belongs to one step of a round. */
+  stepwise?: boolean;
   /** What is said when it is done and can't be seen. */
   done?: string;
   tape?: (input: Row, by: string, byOperator: boolean) => TapeMark | null;
@@ -67,9 +69,12 @@ export type GameAsk = Readonly<{
   other: Readonly<{ label: string; command: Command }>;
 }>;
 
+/** A button of the moment, in the booth and on the phone. */
+export type GameChoice = Readonly<{ id: string; label: string; command: Command; /** Asked twice. */ sure: boolean }>;
+
 export type Hint = Readonly<{ id: string; text: string; path?: string }>;
 /** What of the channel a game's words depend on. */
-export type WordFacts = Readonly<{ home: string; ownEmotes: number }>;
+export type WordFacts = Readonly<{ home: string; ownEmotes: number; points: string }>;
 
 type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs" | "id"> : never;
 export type GivenSignal = Untimed<Signal>;
@@ -122,6 +127,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     fair?: (view: Row) => Fair | null;
     /** What of it waits for a person, by the operators' view: shown in the booth and on the phone. */
     asks?: (view: Row) => readonly GameAsk[];
+    /** Buttons that hang on how it stands, by the operators' view: which of its outcomes came. */
+    choices?: (view: Row) => readonly GameChoice[];
     /** Of which of its records others may take people in, and who those are: “who stood on top of {game}”. */
     people?: Readonly<{ kind: string; words: string }>;
     told?: Readonly<Record<string, Told>>;

@@ -140,6 +140,8 @@ export type Module<S, D, T, E> = Readonly<{
   viewerCommands?: readonly string[];
   /** What is one viewer's own in it, for their viewer page; null where nothing is. */
   mine?: (settings: S, durable: D, viewer: string) => Readonly<Record<string, unknown>> | null;
+  /** How many points lie in it, put in by viewers and not decided yet; null while it is paying, so that nobody can say. */
+  pool?: (durable: D) => number | null;
   /** A channel has just one, so that a command may name it by its kind. */
   single?: boolean;
   /** Commands that come from it count as an operator's: what somebody planned, or asks for in chat. */

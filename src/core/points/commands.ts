@@ -21,6 +21,14 @@ export const pointsCommands = {
       .min(1)
       .max(1_000),
   }),
+  /** What was paid by a slip and was spent since: the next that they earn pays it back. */
+  owe: z.object({
+    why: z.string().max(120),
+    viewers: z
+      .array(z.object({ id, name, amount: z.int().min(1) }))
+      .min(1)
+      .max(1_000),
+  }),
   /** All that one account has goes to another: somebody goes by a new name. */
   merge: z.object({ from: id, fromName: name, to: id, toName: name }),
 };

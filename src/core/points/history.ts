@@ -12,6 +12,10 @@ const words: Readonly<Record<Reason, string>> = {
   refunded: "given back",
   opening: "brought along",
   merged: "from another name",
+  staked: "put in",
+  won: "won",
+  reversed: "taken back",
+  repaid: "paid back",
 };
 const signals: Readonly<Record<string, string>> = {
   follow: "for following",

@@ -3,14 +3,29 @@
  * nothing; its key is unique, so that the same thing can't be paid twice. Viewers' accounts never fall
  * below zero; the channel's own may: it issues points.
  */
-export const ownAccounts = ["issued", "spent", "held"] as const;
+export const ownAccounts = ["issued", "spent", "held", "pool", "owed"] as const;
 export type OwnAccount = (typeof ownAccounts)[number];
 /** A viewer's account is the viewer's id behind `v:`. */
 export type AccountId = OwnAccount | `v:${string}`;
 export const viewerAccount = (viewerId: string): AccountId => `v:${viewerId}`;
 export const isViewerAccount = (account: string): account is `v:${string}` => account.startsWith("v:");
 
-export const reasons = ["presence", "signal", "gift", "adjusted", "bought", "asked", "done", "refunded", "opening", "merged"] as const;
+export const reasons = [
+  "presence",
+  "signal",
+  "gift",
+  "adjusted",
+  "bought",
+  "asked",
+  "done",
+  "refunded",
+  "opening",
+  "merged",
+  "staked",
+  "won",
+  "reversed",
+  "repaid",
+] as const;
 export type Reason = (typeof reasons)[number];
 export type Posting = Readonly<{ account: AccountId; amount: number }>;
 export type Entry = Readonly<{
@@ -61,9 +76,35 @@ export const bought = (head: Head, viewer: string, price: number): Entry => move
 /** Asked for: the points are held until somebody decides. */
 export const asked = (head: Head, viewer: string, price: number): Entry => moved(head, "asked", viewerAccount(viewer), "held", price);
 export const done = (head: Head, price: number): Entry => moved(head, "done", "held", "spent", price);
+/** Put into a game, for a ticket or on an outcome: the points lie in its pool until it is decided. */
+export const staked = (head: Head, viewer: string, amount: number): Entry => moved(head, "staked", viewerAccount(viewer), "pool", amount);
+/** What of a pool the channel keeps; and back, where that was a slip. */
+export const kept = (head: Head, amount: number): Entry => moved(head, "done", "pool", "spent", amount);
+export const unkept = (head: Head, amount: number): Entry => moved(head, "reversed", "spent", "pool", amount);
+/** What lies in a pool goes to many at once, each their share. */
+export const won = (head: Head, to: readonly Readonly<{ viewer: string; amount: number }>[]): Entry => ({
+  ...head,
+  reason: "won",
+  postings: [
+    { account: "pool", amount: -to.reduce((sum, t) => sum + whole(t.amount), 0) },
+    ...to.map((t) => ({ account: viewerAccount(t.viewer), amount: t.amount })),
+  ],
+});
+/** Won by a slip: it lies in the pool again. `owed` of it is not there any more, and is owed by the viewer from then on. */
+export const unwon = (head: Head, viewer: string, amount: number, owed: number): Entry => ({
+  ...head,
+  reason: "reversed",
+  postings: [
+    { account: viewerAccount(viewer), amount: -whole(amount - owed) },
+    ...(owed > 0 ? [{ account: "owed" as const, amount: -whole(owed) }] : []),
+    { account: "pool", amount: whole(amount) },
+  ],
+});
+/** What somebody owed, out of what they earned. */
+export const repaid = (head: Head, viewer: string, amount: number): Entry => moved(head, "repaid", viewerAccount(viewer), "owed", amount);
 /** Done by a slip: it waits again. */
 export const undone = (head: Head, price: number): Entry => moved(head, "asked", "spent", "held", price);
-export const refunded = (head: Head, viewer: string, price: number, from: "held" | "spent"): Entry =>
+export const refunded = (head: Head, viewer: string, price: number, from: "held" | "spent" | "pool"): Entry =>
   moved(head, "refunded", from, viewerAccount(viewer), price);
 /** Given by one viewer to another; `feePoints` stays with the channel. */
 export const given = (head: Head, from: string, to: string, amount: number, feePoints: number): Entry => ({

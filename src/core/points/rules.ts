@@ -18,6 +18,8 @@ export const pointsDurableSchema = z.object({
   nextMs: z.number().nullable(),
   /** Marks of the lists that were taken in lately, so that one is not taken in twice. */
   takenIn: z.array(z.string()).default([]),
+  /** Who owes how much: the next that they earn pays it back. */
+  owes: z.array(z.tuple([z.string(), z.int().min(1)])).default([]),
 });
 export type PointsDurable = z.infer<typeof pointsDurableSchema>;
 /**
@@ -69,9 +71,36 @@ function onEvent(at: At, kind: EarnKind, signal: Signal, ctx: StepContext): Outc
   const amount = worthTo(at.settings, viewer, value, ctx.ledgerView.earnedToday(viewer.id));
   if (amount === 0) return still(at);
   const entry = ledger.earned({ key: `sig:${signal.seq}`, atMs: signal.atMs, about: kind, by: "" }, "signal", viewer.id, amount);
+  return repaying(
+    {
+      ...still(at, [{ did: "points/earned", count: amount, subject: at.settings.name }]),
+      booking: { ...nothing, entries: [entry], names: [{ id: viewer.id, name: viewer.name }] },
+    },
+    [{ viewer: viewer.id, amount }],
+    signal.atMs,
+    `sig:${signal.seq}`,
+  );
+}
+
+/** Who owes pays back out of what they earn, before anything else. */
+function repaying(outcome: Outcome, earned: readonly Readonly<{ viewer: string; amount: number }>[], atMs: number, key: string): Outcome {
+  const { owes } = outcome.durable;
+  if (owes.length === 0 || outcome.booking === undefined) return outcome;
+  const owing = new Map(owes);
+  const entries: ledger.Entry[] = [];
+  for (const { viewer, amount } of earned) {
+    const debt = owing.get(viewer) ?? 0;
+    const back = Math.min(debt, amount);
+    if (back === 0) continue;
+    if (back === debt) owing.delete(viewer);
+    else owing.set(viewer, debt - back);
+    entries.push(ledger.repaid({ key: `repaid:${key}:${viewer}`, atMs, about: "", by: "" }, viewer, back));
+  }
+  if (entries.length === 0) return outcome;
   return {
-    ...still(at, [{ did: "points/earned", count: amount, subject: at.settings.name }]),
-    booking: { ...nothing, entries: [entry], names: [{ id: viewer.id, name: viewer.name }] },
+    ...outcome,
+    durable: { ...outcome.durable, owes: [...owing] },
+    booking: { ...outcome.booking, entries: [...outcome.booking.entries, ...entries] },
   };
 }
 
@@ -99,12 +128,13 @@ function onTimer(at: At, nowMs: number, ctx: StepContext): Outcome {
     }
   const head = { key: `here:${round}:${to[0]?.viewer ?? ""}`, atMs: nowMs, about: "", by: "" };
   const next = left.length > 0 ? durable.nextMs : (round + 1) * everyMs;
-  return {
+  const paid: Outcome = {
     ...still(at),
     durable: { ...durable, nextMs: next },
     transient: { ...(begun ? transient : chained(heard)), left },
     booking: to.length === 0 ? nothing : { ...nothing, entries: [ledger.earnedByMany(head, "presence", to)], names },
   };
+  return repaying(paid, to, nowMs, `here:${round}`);
 }
 
 /** A round that is due further off than one round ever is was set by a clock that leapt and has been set right since. */
@@ -196,6 +226,15 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
         booking: { ...nothing, entries: [entry], names: command.viewers.map((v) => ({ id: v.id, name: v.name })) },
       };
     }
+    case "owe": {
+      const owing = new Map(at.durable.owes);
+      for (const v of command.viewers) owing.set(v.id, (owing.get(v.id) ?? 0) + v.amount);
+      const all = command.viewers.reduce((sum, v) => sum + v.amount, 0);
+      return {
+        ...still(at, [{ did: "points/owed", count: command.viewers.length, facts: { name, all, why: command.why } }]),
+        durable: { ...at.durable, owes: [...owing] },
+      };
+    }
     case "merge": {
       if (command.from === command.to) return no(at, refusal("points/to-oneself"));
       const has = ctx.ledgerView.balance(command.from);
@@ -220,7 +259,7 @@ export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient,
   kind: "points",
   settings: pointsSchema,
   defaults: pointsDefaults,
-  freshDurable: () => ({ nextMs: null, takenIn: [] }),
+  freshDurable: () => ({ nextMs: null, takenIn: [], owes: [] }),
   freshDust: () => ({ heard: null, length: 0, left: [] }),
   durable: pointsDurableSchema,
   single: true,

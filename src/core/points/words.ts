@@ -109,6 +109,8 @@ export function pointsNoteInWords(note: Note): string {
       return `${counted(note.count, "viewer")} got their ${name}: ${String(note.facts?.["why"])}`;
     case "points/merged":
       return `${count(note.count)} ${name} of ${String(note.facts?.["from"])} went to ${note.subject ?? ""}`;
+    case "points/owed":
+      return `${counted(note.count, "viewer")} ${note.count === 1 ? "owes" : "owe"} ${count(Number(note.facts?.["all"]))} ${String(note.facts?.["name"])}: ${String(note.facts?.["why"])}`;
     case "points/answered":
       return "answered";
     default:

@@ -82,6 +82,7 @@ export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly stri
       };
     case "live":
     case "ended":
+    case "forecast":
     case "timer":
     case "cue":
     case "command":

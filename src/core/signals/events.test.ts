@@ -40,7 +40,7 @@ describe("what a platform sends", () => {
     expect(made).toMatchObject({ signal: { value: Number.MAX_SAFE_INTEGER } });
   });
   test("each type has a JSON Schema that names its envelope and its data", () => {
-    expect(eventTypes).toHaveLength(10);
+    expect(eventTypes).toHaveLength(11);
     for (const type of eventTypes) {
       const schema = jsonSchemaOf(type) as { properties: { type: { const: string }; data: { type: string } }; required: string[] };
       expect(schema.properties.type.const).toBe(type);

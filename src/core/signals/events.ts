@@ -55,6 +55,27 @@ export const eventDataSchemas = {
     price: z.int().min(0).max(1_000_000_000).default(0),
     text,
   }),
+  /** A forecast that viewers back on the platform itself, whenever it changes: opened, staked on, locked, decided, cancelled. */
+  "app.izzam.forecast.v1": z.object({
+    /** Stays the same for one forecast. */
+    forecast: z.string().trim().min(1).max(100),
+    title: z.string().trim().min(1).max(80),
+    state: z.enum(["open", "locked", "done", "cancelled"]),
+    outcomes: z
+      .array(
+        z.object({
+          label: z.string().trim().min(1).max(40),
+          stakes: z.int().min(0).max(Number.MAX_SAFE_INTEGER).default(0),
+          people: z.int().min(0).max(1_000_000_000).default(0),
+        }),
+      )
+      .min(2)
+      .max(12),
+    /** Which outcome came, counted from 0; left out or null while none did. */
+    result: z.int().min(0).max(11).nullish(),
+    /** When it locks; left out where nobody says. */
+    locksAt: z.iso.datetime({ offset: true }).nullish(),
+  }),
   "app.izzam.live.v1": z.object({}),
   "app.izzam.ended.v1": z.object({}),
 } as const;
@@ -124,6 +145,12 @@ function made(type: EventType, given: unknown): FromEvent {
       return { kind: "host", ...as(type) };
     case "app.izzam.purchase.v1":
       return { kind: "purchase", ...as(type) };
+    case "app.izzam.forecast.v1": {
+      const { forecast, title, state, outcomes, result, locksAt } = as(type);
+      const locksMs = locksAt === null || locksAt === undefined ? 0 : Date.parse(locksAt);
+      const known = result !== null && result !== undefined && result < outcomes.length ? result : null;
+      return { kind: "forecast", viewer: null, forecast, title, state, outcomes, result: known, locksMs };
+    }
     case "app.izzam.live.v1":
       return { kind: "live", viewer: null };
     case "app.izzam.ended.v1":

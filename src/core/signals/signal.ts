@@ -38,8 +38,23 @@ export type ReactionSignal = Given & Readonly<{ kind: "reaction"; reaction: stri
 export type RaidSignal = Arrived & Readonly<{ kind: "raid" | "host"; viewer: Viewer; viewers: number }>;
 export type ShowSignal = Arrived & Readonly<{ kind: "live" | "ended"; viewer: null }>;
 
+/** A forecast that viewers back on the platform itself, as it stands there: for showing, nothing of it is decided here. */
+export type ForecastSignal = Arrived &
+  Readonly<{
+    kind: "forecast";
+    viewer: null;
+    forecast: string;
+    title: string;
+    state: "open" | "locked" | "done" | "cancelled";
+    outcomes: readonly Readonly<{ label: string; stakes: number; people: number }>[];
+    /** Which outcome came, by its place; null while none did. */
+    result: number | null;
+    /** UTC milliseconds; 0 when the platform does not say. */
+    locksMs: number;
+  }>;
+
 export type PlatformSignal =
-  FollowSignal | MembershipSignal | GiftSignal | TipSignal | ReactionSignal | RaidSignal | PurchaseSignal | ShowSignal;
+  ForecastSignal | FollowSignal | MembershipSignal | GiftSignal | TipSignal | ReactionSignal | RaidSignal | PurchaseSignal | ShowSignal;
 export const platformKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "purchase", "live", "ended"] as const;
 
 /** Something waited for is due in one part (a rule's timer, the rest of a rule after a wait). */

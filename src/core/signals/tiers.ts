@@ -58,6 +58,7 @@ export function amountOf(signal: Signal): number | null {
     case "follow":
     case "live":
     case "ended":
+    case "forecast":
     case "timer":
     case "cue":
     case "command":

@@ -60,10 +60,10 @@ export function RaffleBooth({ view, command, people: sources }: BoothProps) {
                     ? "Locked."
                     : `Locked. The number is ${count(Number(view["target"]))}.`}
           </Text>
-          <Flex align="center" gap="2" wrap="wrap">
-            <Text fontFamily="mono" fontSize="15px" flex="1" data-testid="raffle-counts">
-              {counted(people, "viewer")} · {counted(tickets, "ticket")}
-            </Text>
+          <Text fontFamily="mono" fontSize="15px" data-testid="raffle-counts">
+            {counted(people, "viewer")} · {counted(tickets, "ticket")}
+          </Text>
+          <Flex align="center" gap="2" mt="1">
             <Button size="xs" variant="outline" px="2" onClick={() => setOpen("who")}>
               Who is in
             </Button>

@@ -10,7 +10,8 @@ export function paintRack(context: Brush, now: RackNow): void {
   const { view, width, height, least, there } = now;
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, width, height);
-  if (there <= 0) return;
+  // A page that has no size yet draws nothing.
+  if (there <= 0 || width < 40 || height < 40) return;
   context.globalAlpha = there;
   const pad = Math.max(6, height * 0.05);
   context.fillStyle = "rgba(16,19,27,.72)";
@@ -67,13 +68,16 @@ export function paintRack(context: Brush, now: RackNow): void {
 }
 
 function lineOf({ view, clock }: RackNow): string {
-  const time = clock < 0 ? "" : ` · locks in ${Math.floor(clock / 60)}:${String(clock % 60).padStart(2, "0")}`;
+  const waits = view.winners.find((w) => w.state === "waits")?.name ?? null;
+  const time =
+    clock < 0 ? "" : ` · ${view.phase === "open" ? "locks in " : ""}${Math.floor(clock / 60)}:${String(clock % 60).padStart(2, "0")}`;
   switch (view.phase) {
     case "open":
       return `${view.subtitle === "" ? "" : `${view.subtitle} · `}write ${view.word}${view.by === "number" ? " and a number" : ""}${time}`;
     case "shaking":
       return `write anything to shake the drum: ${count(view.shaken)} of ${count(view.shakers)}`;
     case "locked":
+      if (waits !== null) return `${waits}, write in chat to claim it${time}`;
       return view.target === null ? "locked" : `the number is ${count(view.target)}`;
     case "cancelled":
       return "cancelled";
@@ -84,9 +88,9 @@ function lineOf({ view, clock }: RackNow): string {
 
 type Area = Readonly<{ x: number; y: number; width: number; height: number }>;
 function rack(context: Brush, { tags, nowMs, shakeS, still, lifted, view }: RackNow, area: Area, letters: number): void {
-  const row = letters * 1.75;
-  const rows = Math.max(1, Math.floor(area.height / row));
-  const columns = Math.max(1, Math.floor(area.width / (letters * 7.2)));
+  const rows = Math.max(1, Math.floor(area.height / (letters * 1.75)));
+  const row = area.height / rows;
+  const columns = Math.max(1, Math.floor(area.width / (letters * 8.2)));
   const w = area.width / columns;
   const sway = still || shakeS > 0.6 ? 0 : Math.exp(-5 * shakeS) * Math.sin(38 * shakeS);
   context.strokeStyle = view.looks.wood;
@@ -119,7 +123,7 @@ function lift(context: Brush, { width, height, least, view }: RackNow, lifted: L
   const up = settle(sinceS, 0.7);
   const flip = Math.max(0, Math.min(1, (sinceS - 0.55) / 0.6));
   const side = Math.cos(flip * Math.PI);
-  const h = Math.max(large * 2.1, height * 0.3);
+  const h = Math.max(large * 2.1, height * 0.36);
   const w = Math.min(width * 0.86, h * 4.4);
   const { tag } = view.looks;
   context.save();

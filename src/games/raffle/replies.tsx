@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
-import { type ReplyKey, replyKeys, variablesOfReply, whenReplied } from "../../core/games/raffle/replies";
+import { type ReplyKey, replyKeys, replyOf } from "../../core/games/raffle/replies";
 import type { RaffleSettings } from "../../core/games/raffle/settings";
 import { counted } from "../../core/words/sentence";
 import { TemplateField } from "../../ui/template-field";
@@ -33,14 +33,14 @@ export function RaffleReplies({
       {keys.map((key) => (
         <Flex key={key} gap="3" mt="2" align="start" wrap="wrap">
           <Text width="230px" pt="1.5" fontSize="15.5px">
-            {whenReplied[key]}
+            {replyOf(key).when}
           </Text>
           <Box flex="1" minW="260px">
             <TemplateField
-              label={whenReplied[key]}
+              label={replyOf(key).when}
               value={replies[key] ?? ""}
-              variables={variablesOfReply(key)}
-              placeholder="the usual words"
+              variables={replyOf(key).variables}
+              placeholder={replyOf(key).usual}
               onSet={(text) => set(key, text)}
             />
           </Box>

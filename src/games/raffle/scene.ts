@@ -91,7 +91,8 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
         drawnKey = "";
       }
       const there = visible(view, now);
-      const clock = view.phase === "open" && view.locksMs > 0 ? Math.max(0, Math.ceil((view.locksMs - Date.now()) / 1000)) : -1;
+      const untilMs = view.phase === "open" ? view.locksMs : (view.winners.find((w) => w.state === "waits")?.untilMs ?? 0);
+      const clock = untilMs > 0 ? Math.max(0, Math.ceil((untilMs - Date.now()) / 1000)) : -1;
       const moves =
         !still &&
         (tags.some((t) => now - t.atMs < enterMs) ||

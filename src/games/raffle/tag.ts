@@ -15,7 +15,7 @@ export type RackNow = Readonly<{
   /** Smallest letter, pixels. */
   least: number;
   there: number;
-  /** Seconds until it locks; −1 for none. */
+  /** Seconds until it locks, or until who was drawn must have answered; −1 for none. */
   clock: number;
   /** Since somebody shook the drum. */
   shakeS: number;

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef } from "react";
-import type { Pattern } from "../../core/games/wheel/settings";
+import type { Pattern } from "../../core/pictures/patterns";
 import { swatch } from "./plate";
 
 /** A small piece of a glaze, as it stands on the plate. */

@@ -5,16 +5,8 @@ import { ChevronDown, ChevronRight, Copy, Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { chancesInWords } from "../../core/chance/odds";
 import { segmentsFrom } from "../../core/games/wheel/lines";
-import {
-  glazes,
-  mostSegments,
-  mostWeight,
-  newSegment,
-  type Pattern,
-  patterns,
-  type Segment,
-  type WheelSettings,
-} from "../../core/games/wheel/settings";
+import { glazes, mostSegments, mostWeight, newSegment, type Segment, type WheelSettings } from "../../core/games/wheel/settings";
+import { type Pattern, patterns } from "../../core/pictures/patterns";
 import type { Sprite } from "../../core/wire/messages";
 import { count, counted } from "../../core/words/sentence";
 import { IconButton } from "../../ui/icon-button";

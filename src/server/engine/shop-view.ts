@@ -94,7 +94,7 @@ export class ShopView {
     return {
       games: this.modules.games().flatMap((m) => {
         const game = gameOf(m.kind);
-        return game === null ? [] : [{ id: m.id, lines: wordsForViewers(game, m.settings, { home, ownEmotes: 0 }) }];
+        return game === null ? [] : [{ id: m.id, lines: wordsForViewers(game, m.settings, { home, ownEmotes: 0, points: pointsName }) }];
       }),
       commands: this.modules.list.flatMap((m) => m.rules.wordsForViewers?.(m.settings, pointsName) ?? []).filter((c) => c.word !== ""),
     };

@@ -29,6 +29,8 @@ export function talkText(signal: Signal): string {
       return `bought “${signal.title}” on the platform${signal.text === "" ? "" : `: ${signal.text}`}`;
     case "redemption":
       return `bought ${signal.reward} for ${count(signal.price)}`;
+    case "forecast":
+      return `On the platform: “${signal.title}”: ${signal.state}`;
     case "live":
       return "The platform says: live";
     case "ended":

@@ -9,9 +9,8 @@ import { alertLookDefaults } from "../../core/alerts/alert";
 import { pictureDefaults } from "../../core/props/settings";
 import type { RuleEffect } from "../../core/rules/effect";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, type When } from "../../core/rules/settings";
-import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { showRules } from "../../core/show/rules";
-import { freshShow, type ModeratorWord, showDefaults, type ShowDurable, type ShowSettings } from "../../core/show/settings";
+import { freshShow, type ShowDurable } from "../../core/show/settings";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
 import { sha256 } from "../pictures/sheet";
@@ -21,8 +20,10 @@ import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
+import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { demoRewards } from "./demo-rewards";
+import { demoPlan, demoShow } from "./demo-show";
 import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
@@ -182,51 +183,6 @@ export const demoCues = (key: (word: string) => string): CueBook => ({
   ],
 });
 
-const item = (id: string, title: string, atMin: number, part: Partial<PlanItem>): PlanItem => ({
-  ...newPlanItem(id, title, atMin),
-  ...part,
-});
-/** A Friday at the kiln, as its rundown. */
-export const demoPlan: readonly PlanItem[] = [
-  item("wake", "Old Spall wakes", 5, { lengthMin: 40, does: { do: "start", game: bossId }, starts: { how: "time" } }),
-  item("gold", "Golden flock", 20, { does: { do: "cue", cue: "golden-flock" }, note: "when the first bowl comes off the wheel" }),
-  item("tea", "Tea break", 45, { lengthMin: 5, does: { do: "cue", cue: "break" } }),
-  item("back", "Back from tea", 50, { does: { do: "cue", cue: "break" }, starts: { how: "after", item: "tea", delayMin: 5 } }),
-  item("door", "Open the kiln", 75, { does: { do: "cue", cue: "kiln-door" }, note: "count down with chat" }),
-  item("thanks", "Thank everyone by name", 110, {}),
-];
-const word = (
-  id: string,
-  text: string,
-  does: Omit<ModeratorWord, "id" | "word" | "roles">,
-  roles: ModeratorWord["roles"] = ["moderator", "streamer"],
-): ModeratorWord => ({
-  id,
-  word: text,
-  ...does,
-  roles,
-});
-const acts = (game: string, name: string): Omit<ModeratorWord, "id" | "word" | "roles"> => ({ does: "act", game, act: name });
-const only = (does: ModeratorWord["does"]): Omit<ModeratorWord, "id" | "word" | "roles"> => ({ does, game: "", act: "" });
-export const demoShow: ShowSettings = {
-  ...showDefaults,
-  commands: [
-    word("hit", "!hit", acts(bossId, "damage")),
-    word("mend", "!mend", acts(bossId, "heal")),
-    word("spall", "!spall", acts(bossId, "tell-rules"), ["viewer"]),
-    word("sparks", "!sparks", acts(wallId, "flock")),
-    word("spin", "!spin", acts(wheelId, "spin")),
-    word("chances", "!chances", acts(wheelId, "tell-rules"), ["viewer"]),
-    word("opendraw", "!opendraw", acts(raffleId, "open")),
-    word("lockdraw", "!lock", acts(raffleId, "lock")),
-    word("draw", "!draw", acts(raffleId, "draw")),
-    word("closedraw", "!closedraw", acts(raffleId, "close")),
-    word("next", "!next", only("next")),
-    word("quiet", "!quiet", only("hush")),
-    word("loud", "!loud", only("release")),
-  ],
-};
-
 const insertPart = async (
   db: Database,
   channel: ChannelId,
@@ -253,6 +209,13 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   const plate = demoWheel(key);
   await insertPart(db, channel, { id: wheelId, kind: "wheel", name: "The glaze wheel", settings: plate, nowMs: nowMs + 8 });
   await insertPart(db, channel, { id: raffleId, kind: "raffle", name: "The weekly mug", settings: demoRaffle, nowMs: nowMs + 9 });
+  await insertPart(db, channel, {
+    id: predictionId,
+    kind: "prediction",
+    name: "The kiln’s questions",
+    settings: demoPrediction,
+    nowMs: nowMs + 10,
+  });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
@@ -276,6 +239,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await fillHistory(db, channel, rewards, nowMs);
   await fillWheelHistory(db, channel, plate, place, nowMs);
   await fillRaffleHistory(db, channel, place, nowMs);
+  await fillPredictionHistory(db, channel, place, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

@@ -18,8 +18,7 @@ export const demoRaffle: RaffleSettings = {
   title: "Last week’s mug",
   subtitle: "celadon over iron",
   word: "!mug",
-  price: 20,
-  most: 5,
+  most: 3,
   times: [{ role: "member", times: 2 }],
   restShows: 3,
   prizes: [{ id: "mug", name: "The mug", count: 1, how: "by post, ask for the address" }],
@@ -35,8 +34,7 @@ export async function fillRaffleHistory(db: Database, channel: ChannelId, beside
   await db("placements").insert({ overlay_id: "main-stage", game_id: raffleId, place: JSON.stringify(place), order: 3 });
   const chance = chanceFrom(77);
   const viewers = await someViewers(db, channel, 160);
-  // Tickets of these rounds were given: the demo's ledger has its own past.
-  const settings: RaffleSettings = { ...demoRaffle, price: 0 };
+  const settings = demoRaffle;
   const ctx = bareContext(emoteIndex([]), { vault: openVault("the mug's evenings") });
   let durable: RaffleDurable = freshRaffle();
   let transient = freshTransient();
@@ -58,7 +56,7 @@ export async function fillRaffleHistory(db: Database, channel: ChannelId, beside
     const here = viewers.filter(() => chance() < 0.12 + i * 0.012);
     for (const [k, v] of here.entries()) {
       const viewer = { id: v.ext, name: v.name, roles: chance() < 0.3 ? ["member"] : [] };
-      step({ kind: "message", viewer, text: `!mug ${1 + Math.floor(chance() * 5)}`, marks: [] }, atMs + 2_000 * k);
+      step({ kind: "message", viewer, text: `!mug ${1 + Math.floor(chance() * 3)}`, marks: [] }, atMs + 2_000 * k);
     }
     const lockMs = atMs + 300_000;
     command("lock", lockMs);

@@ -52,13 +52,14 @@ describe("the demo channel", () => {
       "cues",
       "emote-wall",
       "points",
+      "prediction",
       "raffle",
       "rewards",
       "rules",
       "show",
       "wheel",
     ]);
-    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 4]]);
+    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 5]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
       "kilnkeeper",
       "spongebearer",

@@ -1,4 +1,5 @@
 import { expect } from "@jest/globals";
+import { openVault } from "../../core/chance/vault";
 import { channelId, gameId } from "../../core/kernel/ids";
 import { pointsDefaults } from "../../core/points/settings";
 import { newReward, type Reward } from "../../core/rewards/settings";
@@ -7,6 +8,7 @@ import { inProcessBus } from "../adapters/bus/in-process";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { ownCodes } from "../adapters/mariadb/lean-tables";
 import { checkLedgerOf } from "../adapters/mariadb/ledger-check";
+import { readChannel } from "../engine/recall";
 import { readLedger, Runner } from "../engine/runner";
 import type { Publication } from "../ports/bus";
 import type { EngineStore } from "../ports/engine-store";
@@ -40,13 +42,18 @@ export async function testShops(name: string) {
   }
 
   /** A channel with points and these rewards, on air unless said otherwise. */
-  async function shop(rewards: Reward[], over: Partial<EngineStore> = {}) {
+  async function shop(
+    rewards: Reward[],
+    over: Partial<EngineStore> = {},
+    more: readonly (readonly [kind: string, settings: unknown])[] = [],
+  ) {
     n += 1;
     const id = channelId(`shop${n}`);
     const games = [
       ["rewards", { schema: 3, rewards }],
       ["points", { ...pointsDefaults, name: "clay", dailyMost: 0 }],
       ["show", showDefaults],
+      ...more,
     ] as const;
     await db("channels").insert({ id, name: "Saltmarsh Kiln", salt: 1, revision: 1, hushed: false, created_ms: 1 });
     for (const [kind, settings] of games) {
@@ -76,11 +83,11 @@ export async function testShops(name: string) {
           return done;
         },
       };
-      const row = await store.channel(id);
+      const row = await readChannel(store, id);
       if (row === null) throw new Error("the channel was just made");
       const ledgerView = await readLedger(store, row, time.nowMs);
       return new Runner(
-        { store: mine, clock: { now: () => time.nowMs }, bus, say: (t) => chatWorks && says.push(t) > 0 },
+        { store: mine, clock: { now: () => time.nowMs }, bus, say: (t) => chatWorks && says.push(t) > 0, vault: openVault("the shop’s") },
         row,
         await store.lastSeq(id),
         ledgerView,

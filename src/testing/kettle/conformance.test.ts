@@ -109,7 +109,7 @@ describe("a game that was added by one line is known", () => {
   test("on a stage, in a place of its own; on the viewer page, in words; in chat", () => {
     expect(placeOf("kettle")).toMatchObject({ x: 0.02, width: 0.2 });
     expect(standsInWords("kettle", { on: true, cups: 2, of: 5 })).toBe("2 of 5 cups");
-    expect(wordsForViewers(gameOf("kettle")!, kettle.defaults, { home: "EUR", ownEmotes: 0 })).toEqual([
+    expect(wordsForViewers(gameOf("kettle")!, kettle.defaults, { home: "EUR", ownEmotes: 0, points: "points" })).toEqual([
       "Who writes tea pours a cup; at 5 it whistles.",
     ]);
     expect(noteInWords("kettle", { did: "kettle/emptied", count: 2 })).toBe("2 poured away");

@@ -1,8 +1,9 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
-import { asksFor, buttonsOf, commandOf, type NamedAction } from "../../../core/games/buttons";
+import { asksFor, buttonsNow, buttonsOf, commandOf, type NamedAction } from "../../../core/games/buttons";
 import { gameOf } from "../../../core/games/registry";
+import type { GameChoice } from "../../../core/module/game";
 import type { Command } from "../../../core/signals/signal";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
@@ -32,10 +33,14 @@ export function ActionPad({
     [buttons, kind, run],
   );
   useOffer("game-own", acts);
+  const choices = gameOf(kind)?.choices?.(view) ?? [];
   if (asking !== null) return <Amount of={asking} onDone={() => setAsking(null)} run={run} />;
   return (
     <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
-      {buttons.map((named) => {
+      {choices.map((c) => (
+        <ChoiceButton key={c.id} of={c} run={run} />
+      ))}
+      {buttonsNow(kind, view).map((named) => {
         const act = acts.find((a) => a.id === actId(kind, named[0]));
         const key = act === undefined ? null : keyOf(act, chosen);
         const cap = key === null ? null : <KeyCap>{keyLabel(key)}</KeyCap>;
@@ -55,6 +60,28 @@ export function ActionPad({
 
 async function done(named: NamedAction, run: (command: Command) => Promise<boolean>): Promise<void> {
   if ((await run(commandOf(named))) && named[1].done !== undefined) tell(named[1].done);
+}
+
+/** A button of the moment. Where it can't be taken for granted that it is meant, it asks once. */
+function ChoiceButton({ of, run }: Readonly<{ of: GameChoice; run: (command: Command) => Promise<boolean> }>) {
+  const asked = useSure(of.label, () => void run(of.command));
+  return (
+    <Button
+      size="sm"
+      variant={asked.sure ? "solid" : "outline"}
+      colorPalette="ochre"
+      px="2.5"
+      justifyContent="flex-start"
+      fontWeight="700"
+      data-choice={of.id}
+      onBlur={asked.leave}
+      onClick={of.sure ? asked.press : () => void run(of.command)}
+    >
+      <Text as="span" truncate>
+        {asked.words}
+      </Text>
+    </Button>
+  );
 }
 
 function ActionButton({

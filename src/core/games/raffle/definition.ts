@@ -14,7 +14,7 @@ import {
   raffleSettingsSchema,
   freshRaffle,
 } from "./settings";
-import { raffleAsks, raffleFair, raffleMine, raffleStands, raffleView } from "./view";
+import { raffleAsks, raffleFair, raffleMine, rafflePool, raffleStands, raffleView } from "./view";
 import { raffleHints, raffleSentences, rulesForViewers } from "./words";
 
 /** Raffles, giveaways, the nearest number: RULES section 7. */
@@ -71,10 +71,11 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
     ...(chanceWord === "" ? [] : [{ word: chanceWord, what: `tells your chance in ${title}` }]),
   ],
   commands: raffleCommands,
+  pool: rafflePool,
   viewerCommands: ["join"],
   mine: raffleMine,
-  sentences: (settings) => raffleSentences(settings),
-  toldToViewers: (settings) => rulesForViewers(settings),
+  sentences: (settings, { points }) => raffleSentences(settings, points),
+  toldToViewers: (settings, { points }) => rulesForViewers(settings, points),
   hints: (settings) => raffleHints(settings),
   stands: raffleStands,
   fair: raffleFair,

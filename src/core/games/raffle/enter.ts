@@ -22,7 +22,7 @@ export function enter(
     const closedMs = round?.lockedMs ?? durable.closedMs;
     const lateS = Math.ceil((how.atMs - closedMs) / 1000);
     const late = closedMs > 0 && lateS * 1000 <= lateMs;
-    return no(at, late ? "raffle/late" : "raffle/not-open", late ? { lateS } : {});
+    return no(at, late ? "raffle/late" : "raffle/not-open", late ? { seconds: lateS } : {});
   }
   if (round.returning) return no(at, "raffle/clearing");
   const came = entry({ round, durable, viewer, ask: askOf(text), ...how, ctx });

@@ -2,7 +2,7 @@ import { nextLink } from "../../chance/scheme";
 import { refusal, type Refusal } from "../../kernel/refusal";
 import { fold } from "../../kernel/fold";
 import type { Kept, StepContext } from "../../module/module";
-import { asked, type Entry, refunded } from "../../points/ledger";
+import { type Entry, refunded, staked } from "../../points/ledger";
 import { mayAs, type Viewer } from "../../signals/signal";
 import { type Change, type RaffleDurable, type RaffleSettings, type Entrant, keyOf, mostPeople, mostTickets, type Round } from "./settings";
 
@@ -118,15 +118,15 @@ export function withEntrant(
 const head = (round: Round, key: string, atMs: number) => ({
   key: `${round.id}.${key}`,
   atMs,
-  about: `tickets: ${round.settings.title}`,
+  about: round.settings.title,
   by: "",
 });
 /** Points are held from the moment somebody is in until the round is closed. */
 export const held = (round: Round, viewer: string, amount: number, seq: number, atMs: number): Entry =>
-  asked(head(round, `in.${seq}`, atMs), viewer, amount);
+  staked(head(round, `in.${seq}`, atMs), viewer, amount);
 /** What was held of somebody goes back: once, whatever comes twice. */
 export const returned = (round: Round, viewer: string, amount: number, atMs: number, why: string): Entry =>
-  refunded(head(round, `${why}.${viewer}`, atMs), viewer, amount, "held");
+  refunded(head(round, `${why}.${viewer}`, atMs), viewer, amount, "pool");
 
 /** What is announced of a round: all but what is nobody's chance. */
 export const settingsAnnounced = (s: RaffleSettings) => {

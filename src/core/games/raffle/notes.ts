@@ -8,7 +8,7 @@ const refusals: Readonly<Record<string, (facts: Facts) => string>> = {
   "raffle/already-on": () => "the draw is on already",
   "raffle/already-off": () => "the draw is off already",
   "raffle/not-open": () => "nothing is open to enter",
-  "raffle/late": (f) => `it was locked ${count(n(f, "lateS"))} s before your message`,
+  "raffle/late": (f) => `it was locked ${count(n(f, "seconds"))} s before your message`,
   "raffle/clearing": () => "everybody is being taken out just now: try again in a moment",
   "raffle/role": () => "this draw is not for everybody",
   "raffle/barred": () => "you can’t enter this channel’s draws",
@@ -97,7 +97,7 @@ export function raffleNoteInWords({ refusal: why, did, count: c, subject = "", f
 }
 
 export function raffleNoteInShort({ refusal: why, did, count: c, subject = "", facts = {} }: Note): string | null {
-  if (why !== undefined) return why.code === "raffle/late" ? `${count(n(why.facts, "lateS"))} s late` : null;
+  if (why !== undefined) return why.code === "raffle/late" ? `${count(n(why.facts, "seconds"))} s late` : null;
   switch (did) {
     case "raffle/entered":
       return `ticket ${count(n(facts, "tickets"))} of ${count(n(facts, "most"))}`;

@@ -30,7 +30,7 @@ test("whatever is done in whatever order: points are never made or lost, what is
         expect(round?.held ?? 0).toBe(paid);
         expect(round?.people ?? 0).toBe(entrants.size);
         expect(e.entries.every(isBalanced)).toBe(true);
-        expect(changesOf(e.entries).find((p) => p.account === "held")?.amount ?? 0).toBe(round === null ? 0 : paid);
+        expect(changesOf(e.entries).find((p) => p.account === "pool")?.amount ?? 0).toBe(round === null ? 0 : paid);
         expect(["ada", "bo", "cy"].every((who) => e.balance(who) >= 0)).toBe(true);
       }
       const stored = JSON.parse(JSON.stringify(raffleRows.stored(e.at()))) as unknown;

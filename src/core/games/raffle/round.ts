@@ -4,7 +4,7 @@ import { promiseRound, proofOf } from "../../chance/round";
 import { guessesOf, listHash, listOf, shakeHash } from "../../chance/scheme";
 import type { Kept, StepContext } from "../../module/module";
 import type { Order } from "../../module/order";
-import { done } from "../../points/ledger";
+import { kept as keptPoints } from "../../points/ledger";
 import type { MessageSignal, Signal } from "../../signals/signal";
 import { settingsAnnounced, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
@@ -115,8 +115,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
   const { durable } = at;
   const winners = round.winners.filter((w) => w.state !== "passed");
   const secret = ctx.vault.open(round.id, round.sealed);
-  const entries =
-    round.held === 0 ? [] : [done({ key: `${round.id}.close`, atMs, about: `tickets: ${round.settings.title}`, by: "" }, round.held)];
+  const entries = round.held === 0 ? [] : [keptPoints({ key: `${round.id}.close`, atMs, about: round.settings.title, by: "" }, round.held)];
   const names = winners.map((w) => w.name);
   const result = {
     n: round.n,

@@ -4,7 +4,7 @@ import type { ListChange } from "../../chance/scheme";
 import { ruleEffectSchema } from "../../rules/effect";
 import { roles, roleSchema } from "../../signals/signal";
 import { checkTemplate } from "../../words/template";
-import { replyKeys, variablesOfReply } from "./replies";
+import { replyKeys, replyOf } from "./replies";
 
 export const mostPeople = 200_000;
 export const mostTickets = 1_000;
@@ -80,7 +80,7 @@ export const raffleSettingsSchema = z
   .refine((s) => s.number.from < s.number.to, { message: "The numbers must go up: the first is below the last.", path: ["number", "to"] })
   .superRefine((s, at) => {
     for (const key of replyKeys) {
-      const checked = checkTemplate(s.replies[key] ?? "", variablesOfReply(key));
+      const checked = checkTemplate(s.replies[key] ?? "", replyOf(key).variables);
       if (!checked.ok)
         at.addIssue({ code: "custom", message: "A reply names a variable that is none there, or lacks a brace.", path: ["replies", key] });
     }

@@ -149,3 +149,7 @@ export function raffleStands(view: Readonly<Record<string, unknown>>): string {
       return "waits to be opened";
   }
 }
+
+/** Points that lie in it; while they go back part by part nobody can say. */
+export const rafflePool = ({ round }: RaffleDurable): number | null =>
+  round === null ? 0 : round.returning || round.rehearsal ? null : round.held;

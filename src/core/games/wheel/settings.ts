@@ -3,10 +3,8 @@ import { proofSchema } from "../../chance/proof";
 import { colourSchema } from "../../kernel/colour";
 import { mostEffects, ruleEffectSchema } from "../../rules/effect";
 import { roleSchema } from "../../signals/signal";
+import { type Pattern, patterns } from "../../pictures/patterns";
 
-/** Patterns of a glaze: segments are told apart by them too, never by colour alone. */
-export const patterns = ["plain", "dots", "stripes", "waves", "crosses", "triangles", "net", "grain"] as const;
-export type Pattern = (typeof patterns)[number];
 export const mostSegments = 500;
 export const mostWeight = 1_000_000;
 

@@ -2,7 +2,7 @@ import type { Knex } from "knex";
 import { reasons } from "../../../core/points/ledger";
 
 /** Where points lie that are nobody's: `passed` is what is on its way from one viewer to another. */
-export const ownCodes = { issued: 1, spent: 2, held: 3, passed: 4 } as const;
+export const ownCodes = { issued: 1, spent: 2, held: 3, passed: 4, owed: 5, pool: 6 } as const;
 
 /** The tables that hold what grows, one statement each: integer keys, and only the indexes a query uses. */
 const growing: readonly Readonly<[string, string]>[] = [

@@ -1,6 +1,9 @@
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { LedgerFault } from "../../../core/points/ledger";
-import type { Database } from "./database";
+import type { Knex } from "knex";
+import { readStored } from "../../../core/kernel/stored";
+import { moduleOf } from "../../../core/modules";
+import { type Database, fromJson } from "./database";
 import { ownCodes } from "./lean-tables";
 import { type Row, text } from "./rows";
 
@@ -51,14 +54,17 @@ export async function checkLedgerOf(db: Database, id: ChannelId): Promise<Ledger
         if (found !== meant) faults.push({ what: account === ownCodes.passed ? "unbalanced" : "balance", about, found, meant });
         if (found < 0 && account >= 100) faults.push({ what: "negative", about, found, meant: 0 });
       }
-      const held = (await trx("own_accounts").where({ channel, account: ownCodes.held }).first("balance")) as Row | undefined;
+      const held = await balanceOf(trx, channel, ownCodes.held);
       const waits = (await trx("sales as s")
         .join("open_sales as o", (on) => on.on("o.channel", "s.channel").andOn("o.seq", "s.seq"))
         .where("s.channel", channel)
         .sum("s.price as sum")
         .first()) as Row | undefined;
-      const [found, meant] = [Number(held?.["balance"] ?? 0), Number(waits?.["sum"] ?? 0)];
+      const [found, meant] = [held, Number(waits?.["sum"] ?? 0)];
       if (found !== meant) faults.push({ what: "balance", about: "held, against what waits", found, meant });
+      const [lies, said] = [await balanceOf(trx, channel, ownCodes.pool), await pooled(trx, id)];
+      if (said !== null && lies !== said)
+        faults.push({ what: "balance", about: "pools, against what games hold", found: lies, meant: said });
       const stray = (await trx("sales as s")
         .leftJoin("open_sales as o", (on) => on.on("o.channel", "s.channel").andOn("o.seq", "s.seq"))
         .where("s.channel", channel)
@@ -89,6 +95,31 @@ export async function checkLedgerOf(db: Database, id: ChannelId): Promise<Ledger
     },
     { isolationLevel: "repeatable read" },
   );
+}
+
+async function balanceOf(db: Knex, channel: number, account: number): Promise<number> {
+  const row = (await db("own_accounts").where({ channel, account }).first("balance")) as Row | undefined;
+  return Number(row?.["balance"] ?? 0);
+}
+
+/** What games say that lies in them; null while one of them pays, or a rehearsal runs, so that nobody can say. */
+async function pooled(db: Knex, channel: ChannelId): Promise<number | null> {
+  const rows = (await db("game_states as s")
+    .join("games as g", "g.id", "s.game_id")
+    .where("g.channel_id", channel)
+    .select("g.kind", "s.durable", "s.version")) as Row[];
+  let sum = 0;
+  for (const row of rows) {
+    const rules = moduleOf(text(row["kind"]));
+    if (rules === null || (rules.pool === undefined && rules.snapshot === undefined)) continue;
+    const state = readStored<unknown>(rules.durable, rules.stateSteps, Number(row["version"]), fromJson(row["durable"]));
+    if (!state.ok) return null;
+    if ((rules.snapshot?.of(state.value) ?? null) !== null) return null;
+    const lies = rules.pool?.(state.value) ?? (rules.pool === undefined ? 0 : null);
+    if (lies === null) return null;
+    sum += lies;
+  }
+  return sum;
 }
 
 /** Sets balances to what was written. Touches no row of the journal. */

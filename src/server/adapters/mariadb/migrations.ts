@@ -1,4 +1,5 @@
 import type { Knex } from "knex";
+import { reasons } from "../../../core/points/ledger";
 import { toLeanTables } from "./migration-005";
 import { type Step } from "./migration-step";
 import { first } from "./migration-001";
@@ -37,7 +38,16 @@ const seventh: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh];
+/** Points are put into games, won, taken back and paid back. */
+const eighth: Step = {
+  name: "008-stakes-and-winnings",
+  up: async (db) => {
+    const all = reasons.map((r) => `'${r}'`).join(",");
+    for (const table of ["transfers", "transfers_to_many"]) await db.raw(`alter table ${table} modify reason enum(${all}) not null`);
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

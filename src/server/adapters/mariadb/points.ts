@@ -81,7 +81,7 @@ export function postEntries(to: Pipeline, channel: number, booked: readonly Book
       if (!ownKey(entry.key, seq)) once.push({ source: "entry", id: entry.key, seq, atMs: entry.atMs });
       const head = [reason, cut(entry.about, 120), cut(entry.by, 60)] as const;
       const people = postings.filter((p) => isViewerAccount(p.account));
-      if (people.length >= many && people.every((p) => p.amount >= 0)) {
+      if (people.length >= many && people.every((p) => p.amount >= 0) && postings.some((p) => p.account === "issued")) {
         const groups = new Map<number, number[]>();
         for (const p of people) {
           const group = groups.get(p.amount);

@@ -57,7 +57,12 @@ beforeAll(async () => {
   };
   await old.destroy();
   db = openDatabase({ ...at, name: database }, 4, true);
-  expect(await migrate(db)).toEqual(["005-lean-rows-and-keys", "006-removed-and-brought-back", "007-commands-and-purchase-requests"]);
+  expect(await migrate(db)).toEqual([
+    "005-lean-rows-and-keys",
+    "006-removed-and-brought-back",
+    "007-commands-and-purchase-requests",
+    "008-stakes-and-winnings",
+  ]);
 });
 afterAll(() => db.destroy());
 

@@ -20,6 +20,7 @@ import { History } from "./history";
 import { EmotePicker } from "./emote-picker";
 import { Preview } from "./preview";
 import { DraftBar } from "../../_draft/draft-bar";
+import { useLive } from "../../../../_frame/live";
 import { useDraft } from "../../_draft/use-draft";
 
 export function Editor({
@@ -37,6 +38,7 @@ export function Editor({
 }>) {
   const { home } = available;
   const { id, kind } = first;
+  const points = useLive((s) => s.standing?.sales.points) ?? "points";
   const game = gameOf(kind);
   const shown = shownOf(kind);
   const draft = useDraft(id, first);
@@ -77,7 +79,7 @@ export function Editor({
   );
   if (game === null || shown === null) return <Text p="8">This kind of game can’t be edited by this version of Izzam.</Text>;
 
-  const facts = { ownEmotes: sprites.filter((s) => s.key.startsWith("own:")).length, home };
+  const facts = { ownEmotes: sprites.filter((s) => s.key.startsWith("own:")).length, home, points };
   const hints = game.hints?.(settings, facts) ?? [];
   return (
     <Box>
