@@ -7,6 +7,7 @@ import { drawWinners, type ListChange, listHash, listOf, nextLink } from "../src
 import { openVault } from "../src/core/chance/vault";
 import { type Bench, browserArgs, median, ms, type Row } from "./row";
 import type { SceneFigures } from "./scene-page";
+import { stakes } from "./stakes";
 
 const entrants = 100_000;
 const each = 10;
@@ -90,6 +91,7 @@ export async function measure({ out, chromium, startStack, say }: Bench): Promis
       },
       { what: "the same, 1,000 winners: followed by a viewer’s browser", ours: ms(checked.ms), budget: "< 2 s", met: checked.ms < 2_000 },
     ];
+    rows.push(...(await stakes(stack.env, { say })));
     const raw = await run("turnedPicture", 0);
     for (const segments of [8, 60, 200]) {
       const figures = await run("wheelSpins", segments);

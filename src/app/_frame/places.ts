@@ -107,6 +107,13 @@ export type PreparePart = (typeof prepareParts)[number]["id"];
 
 export const reviewParts = [
   { id: "shows", path: "/review", name: "Past shows", about: "what happened when", words: "review past show history evening" },
+  {
+    id: "rounds",
+    path: "/review/rounds",
+    name: "Rounds and prizes",
+    about: "what was drawn, spun and predicted; prizes to hand over",
+    words: "round raffle giveaway draw prediction wheel spin winner prize proof export csv",
+  },
   { id: "points", path: "/review/points", name: "Points made and spent", about: "charts", words: "point chart statistics economy" },
   { id: "sales", path: "/review/sales", name: "Sales", about: "what was bought, refunds", words: "sale refund bought redemption history" },
   {

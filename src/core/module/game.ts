@@ -69,6 +69,34 @@ export type GameAsk = Readonly<{
   other: Readonly<{ label: string; command: Command }>;
 }>;
 
+/** A round that is over, from what was kept of it: for Review and its exports. */
+export type RoundWords = Readonly<{
+  title: string;
+  result: string;
+  /** How many took part; null where nobody counts. */
+  people: number | null;
+  /** Its name where viewers check it; empty where there is nothing to check. */
+  round: string;
+}>;
+/** Who was in a round, and how they stood from then on: the newest line of each counts. Null in `line`: they are out. */
+export type RoundEntry = Readonly<{ id: string; line: Readonly<Record<string, string | number>> | null }>;
+export type Rounds = Readonly<{
+  /** By the kind of record. */
+  kept: Readonly<Record<string, (body: Row) => RoundWords>>;
+  entries?: Readonly<{ kind: string; of: (body: Row) => RoundEntry | null }>;
+}>;
+/** Something that somebody won and that is on its way to them. */
+export type HandOver = Readonly<{
+  id: string;
+  viewer: string;
+  what: string;
+  about: string;
+  atMs: number;
+  state: string;
+  /** What is done with it next, the likeliest first. */
+  next: readonly Readonly<{ label: string; command: Command }>[];
+}>;
+
 /** A button of the moment, in the booth and on the phone. */
 export type GameChoice = Readonly<{ id: string; label: string; command: Command; /** Asked twice. */ sure: boolean }>;
 
@@ -129,6 +157,10 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     asks?: (view: Row) => readonly GameAsk[];
     /** Buttons that hang on how it stands, by the operators' view: which of its outcomes came. */
     choices?: (view: Row) => readonly GameChoice[];
+    /** What it keeps of its rounds. */
+    rounds?: Rounds;
+    /** What was won in it and is to be handed over, by the operators' view. */
+    handOvers?: (view: Row) => readonly HandOver[];
     /** Of which of its records others may take people in, and who those are: “who stood on top of {game}”. */
     people?: Readonly<{ kind: string; words: string }>;
     told?: Readonly<Record<string, Told>>;

@@ -28,37 +28,6 @@ export function AskNow({ view, command, onClose }: Pick<BoothProps, "view" | "co
   };
   return (
     <Modal title="Ask something else" about="It opens at once, on the picture and in chat." onClose={onClose}>
-      {templates.length > 0 && (
-        <Stack
-          gap="1"
-          mb="4"
-          role="list"
-          aria-label="Templates"
-          maxH="210px"
-          overflowY="auto"
-          tabIndex={templates.length > 4 ? 0 : undefined}
-        >
-          {templates.map((t) => (
-            <Flex key={t.id} role="listitem" align="center" gap="3" bg="raised" borderRadius="8px" px="3" py="1">
-              <Text flex="1" minW="0">
-                <b>{t.title}</b>{" "}
-                <Text as="span" color="inkSoft" fontSize="15px">
-                  {t.outcomes.join(", ")}
-                </Text>
-              </Text>
-              <Button
-                size="xs"
-                colorPalette="ochre"
-                fontWeight="700"
-                aria-label={`Open ${t.title}`}
-                onClick={() => void command({ do: "open", template: t.id }).then((done) => done && onClose())}
-              >
-                Open
-              </Button>
-            </Flex>
-          ))}
-        </Stack>
-      )}
       <form onSubmit={open}>
         <Stack gap="3">
           <chakra.label fontWeight="700">
@@ -110,6 +79,42 @@ export function AskNow({ view, command, onClose }: Pick<BoothProps, "view" | "co
           </Flex>
         </Stack>
       </form>
+      {templates.length > 0 && (
+        <Text fontWeight="700" mt="5">
+          Or one that is kept
+        </Text>
+      )}
+      {templates.length > 0 && (
+        <Stack
+          gap="1"
+          mt="1"
+          role="list"
+          aria-label="Templates"
+          maxH="210px"
+          overflowY="auto"
+          tabIndex={templates.length > 4 ? 0 : undefined}
+        >
+          {templates.map((t) => (
+            <Flex key={t.id} role="listitem" align="center" gap="3" bg="raised" borderRadius="8px" px="3" py="1">
+              <Text flex="1" minW="0">
+                <b>{t.title}</b>{" "}
+                <Text as="span" color="inkSoft" fontSize="15px">
+                  {t.outcomes.join(", ")}
+                </Text>
+              </Text>
+              <Button
+                size="xs"
+                colorPalette="ochre"
+                fontWeight="700"
+                aria-label={`Open ${t.title}`}
+                onClick={() => void command({ do: "open", template: t.id }).then((done) => done && onClose())}
+              >
+                Open
+              </Button>
+            </Flex>
+          ))}
+        </Stack>
+      )}
     </Modal>
   );
 }

@@ -9,6 +9,8 @@ import { Modal } from "../../ui/modal";
 import { NumberField } from "../../ui/number-field";
 import type { PeopleSource } from "../shown";
 
+/** Guessing goes wrong where most lines are a name alone. */
+const delimiterOf = (text: string): string => (text.includes("\t") ? "\t" : text.includes(";") ? ";" : ",");
 const biggestFile = 1_000_000;
 
 /** People come in by hand, from a list, or since they are there: without a price. */
@@ -23,7 +25,7 @@ export function AddPeople({
   const [minutes, setMinutes] = useState(10);
   const [top, setTop] = useState(10);
   const [problem, setProblem] = useState("");
-  const { people, problems } = useMemo(() => peopleIn(Papa.parse<string[]>(text, { skipEmptyLines: false }).data), [text]);
+  const { people, problems } = useMemo(() => peopleIn(Papa.parse<string[]>(text, { delimiter: delimiterOf(text) }).data), [text]);
   const run = async (what: Command): Promise<void> => {
     if (await command(what)) onClose();
   };

@@ -2,7 +2,7 @@ import { unitAt } from "../../core/kernel/chance";
 import { lettersOn, shade } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/easing";
 import { display, shortened } from "../../overlay/letters";
-import { type Brush, type RackNow, tagShape } from "./tag";
+import { type Brush, fitted, type RackNow, tagShape } from "./tag";
 import type { RaffleView } from "./view";
 
 type Area = Readonly<{ x: number; y: number; width: number; height: number }>;
@@ -44,9 +44,9 @@ export function namesAround({ tags, lifted }: Pick<RackNow, "tags" | "lifted">, 
 function dealt(context: Brush, now: RackNow, area: Area, letters: number): void {
   const { lifted, view } = now;
   if (lifted === null) return;
-  const many = Math.max(2, Math.min(7, now.view.people, Math.floor(area.width / (letters * 4))));
+  const many = Math.max(2, Math.min(6, now.view.people, Math.floor(area.width / (letters * 7))));
   const at = Math.floor(unitAt(lifted.index + 1, many) * many);
-  const w = Math.min(area.width / many - letters * 0.4, letters * 7);
+  const w = Math.min(area.width / many - letters * 0.4, letters * 9);
   const h = Math.min(area.height * 0.62, w * 0.62);
   for (let i = 0; i < many; i += 1) {
     const down = settle(lifted.sinceS - 0.12 * i, 0.45);
@@ -62,13 +62,14 @@ function dealt(context: Brush, now: RackNow, area: Area, letters: number): void 
     context.scale(Math.max(0.03, Math.abs(side)), 1);
     context.translate(-w / 2, 0);
     const shows = side <= 0;
-    tagShape(context, w, h, shows ? view.looks.tag : shade(view.looks.wood, 0.25));
+    tagShape(context, w, h, shows ? view.looks.tag : view.looks.wood);
     if (shows) {
+      const room = w - h * 0.62;
       context.textAlign = "center";
       context.textBaseline = "middle";
       context.fillStyle = lettersOn(view.looks.tag);
-      context.font = `700 ${letters}px ${display}`;
-      context.fillText(shortened(context, lifted.name, w * 0.78), w * 0.54, 0);
+      context.font = `700 ${fitted(context, lifted.name, room, letters * 1.2, letters * 0.8)}px ${display}`;
+      context.fillText(shortened(context, lifted.name, room), h * 0.55 + room / 2, 0);
     }
     context.restore();
   }

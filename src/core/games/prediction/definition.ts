@@ -2,6 +2,7 @@ import type { GameDefinition } from "../../module/game";
 import { counted } from "../../words/sentence";
 import { predictionActions, predictionCommands } from "./actions";
 import { predictionNoteInShort, predictionNoteInWords } from "./notes";
+import { predictionRounds } from "./rounds";
 import { predictionRows } from "./rows";
 import { predictionDue, predictionStep } from "./rules";
 import { predictionSamples } from "./samples";
@@ -57,6 +58,7 @@ export const prediction: GameDefinition<PredictionSettings, PredictionDurable, n
   stands: predictionStands,
   playable: (view) => view["on"] === true && view["phase"] === "open",
   asks: predictionAsks,
+  rounds: predictionRounds,
   choices: predictionChoices,
   told: {
     "prediction/opened": {

@@ -3,6 +3,7 @@ import { counted } from "../../words/sentence";
 import { raffleActions, raffleCommands } from "./actions";
 import { raffleNoteInShort, raffleNoteInWords } from "./notes";
 import type { RaffleTransient } from "./outcome";
+import { raffleHandOvers, raffleRounds } from "./rounds";
 import { raffleRows } from "./rows";
 import { raffleDue, raffleStep, freshTransient } from "./rules";
 import { raffleSamples } from "./samples";
@@ -80,6 +81,8 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
   stands: raffleStands,
   fair: raffleFair,
   asks: raffleAsks,
+  rounds: raffleRounds,
+  handOvers: raffleHandOvers,
   playable: (view) => view["on"] === true && view["phase"] === "open",
   told: {
     "raffle/opened": {

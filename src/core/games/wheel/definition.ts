@@ -2,6 +2,7 @@ import type { GameDefinition } from "../../module/game";
 import { wheelActions } from "./actions";
 import { wheelNoteInShort, wheelNoteInWords } from "./notes";
 import { freshWheel, wheelDue, wheelStep } from "./rules";
+import { wheelRounds } from "./rounds";
 import { wheelSamples } from "./samples";
 import {
   glazes,
@@ -55,6 +56,7 @@ export const wheel: GameDefinition<WheelSettings, WheelDurable, null, WheelEffec
   stands: wheelStands,
   playable: (view) => view["open"] === true,
   fair: wheelFair,
+  rounds: wheelRounds,
   told: {
     "wheel/spun": { words: "a wheel is spun", unit: ["spin", "spins"], from: ["spin"] },
     "wheel/drawn": {

@@ -1,13 +1,43 @@
 import { z } from "zod";
-import type { EventStore } from "../../ports/event-store";
+import type { EventStore, GameRecord } from "../../ports/event-store";
 import { channelId } from "../../../core/kernel/ids";
 import { type Database, fromJson } from "./database";
-import { bump, text } from "./rows";
+import { bump, type Row, text } from "./rows";
 
 /** From which signal on the entries of a round stand in rows of their own. */
 const sinceSchema = z.object({ entriesSince: z.number() });
 /** What rounds of chance are kept as. */
 const roundKinds = ["spin", "round", "abandoned"];
+
+const recordsOf = (db: Database) =>
+  db("records as r")
+    .join("channels as c", "c.num", "r.channel")
+    .join("games as g", "g.id", "r.game_id")
+    .leftJoin("viewers as v", "v.id", "r.viewer");
+const recordColumns = [
+  "r.id",
+  "r.seq",
+  "r.kind",
+  "r.game_id",
+  "r.from_ms",
+  "r.to_ms",
+  "g.name as game_name",
+  "g.kind as game_kind",
+  "v.ext",
+  "v.name as viewer",
+] as const;
+const recordFrom = (r: Row): GameRecord => ({
+  id: Number(r["id"]),
+  seq: Number(r["seq"]),
+  kind: text(r["kind"]),
+  game: text(r["game_id"]),
+  gameName: text(r["game_name"]),
+  gameKind: text(r["game_kind"]),
+  fromMs: Number(r["from_ms"]),
+  toMs: Number(r["to_ms"]),
+  viewer: r["ext"] === null ? null : { id: text(r["ext"]), name: text(r["viewer"]) },
+  body: fromJson(r["body"]),
+});
 
 export function mariadbEvents(db: Database): EventStore {
   return {
@@ -93,6 +123,32 @@ export function mariadbEvents(db: Database): EventStore {
         viewer: r.viewer === null ? null : text(r.viewer),
         body,
       };
+    },
+    rounds: async (channel, { kinds, game, limit }) => {
+      const rows = await recordsOf(db)
+        .where("c.id", channel)
+        .whereIn("r.kind", [...kinds])
+        .modify((q) => (game === "" ? undefined : void q.where("r.game_id", game)))
+        .orderBy("r.to_ms", "desc")
+        .orderBy("r.id", "desc")
+        .limit(limit)
+        .select(...recordColumns, db.raw("json_remove(r.body, '$.proof') as body"));
+      return (rows as Row[]).map(recordFrom);
+    },
+    record: async (channel, id) => {
+      const [row] = (await recordsOf(db)
+        .where({ "c.id": channel, "r.id": id })
+        .select(...recordColumns, "r.body")) as Row[];
+      return row === undefined ? null : recordFrom(row);
+    },
+    rowsBetween: async (game, kind, { fromMs, toMs, beforeId }) => {
+      const rows = await db("records")
+        .where({ game_id: game, kind })
+        .where("id", "<", beforeId)
+        .whereBetween("to_ms", [fromMs, toMs])
+        .orderBy("id")
+        .select("body");
+      return rows.map((r) => fromJson(r.body));
     },
     records: async (channel, game, kind, limit) => {
       const rows = await db("records as r")

@@ -1,0 +1,66 @@
+import Papa from "papaparse";
+import { allGames, gameOf } from "../../core/games/registry";
+import type { ChannelId } from "../../core/kernel/ids";
+import type { RoundWords, Row } from "../../core/module/game";
+import type { GameRecord } from "../ports/event-store";
+import type { WebServices } from "../composition";
+
+export type PastRound = Omit<RoundWords, "round"> &
+  Readonly<{ id: number; game: string; gameName: string; kind: string; atMs: number; check: string; entries: boolean }>;
+
+/** Kinds of records that are rounds, of whichever game. */
+const kinds = (): readonly string[] => [...new Set(allGames().flatMap((g) => Object.keys(g.rounds?.kept ?? {})))];
+
+function pastRound(record: GameRecord): PastRound[] {
+  const rounds = gameOf(record.gameKind)?.rounds;
+  const words =
+    rounds !== undefined && Object.hasOwn(rounds.kept, record.kind) ? rounds.kept[record.kind]?.(record.body as Row) : undefined;
+  if (words === undefined) return [];
+  const { round, ...rest } = words;
+  const { id, game, gameName, gameKind, toMs } = record;
+  return [{ ...rest, id, game, gameName, kind: gameKind, atMs: toMs, check: round, entries: rounds?.entries !== undefined }];
+}
+
+/** Rounds that are over, newest first. */
+export async function pastRounds({ store }: WebServices, channel: ChannelId, game = "", limit = 200): Promise<readonly PastRound[]> {
+  const records = await store.events.rounds(channel, { kinds: kinds(), game, limit });
+  return records.flatMap(pastRound);
+}
+
+/** All of them as a table. */
+export async function roundsAsCsv(web: WebServices, channel: ChannelId): Promise<string> {
+  const rounds = await pastRounds(web, channel, "", 50_000);
+  return asCsv(
+    rounds.map((r) => ({
+      when: new Date(r.atMs).toISOString(),
+      game: r.gameName,
+      title: r.title,
+      result: r.result,
+      viewers: r.people ?? "",
+      round: r.check,
+    })),
+  );
+}
+
+export type RoundOut = Readonly<{ record: GameRecord; entries: readonly Readonly<Record<string, string | number>>[] }>;
+/** One round with everybody who was in it; null when there is none. */
+export async function roundOut({ store }: WebServices, channel: ChannelId, id: number): Promise<RoundOut | null> {
+  const record = await store.events.record(channel, id);
+  if (record === null || pastRound(record).length === 0) return null;
+  const kept = gameOf(record.gameKind)?.rounds?.entries;
+  const newest = new Map<string, Readonly<Record<string, string | number>>>();
+  if (kept !== undefined) {
+    const rows = await store.events.rowsBetween(record.game, kept.kind, { fromMs: record.fromMs, toMs: record.toMs, beforeId: record.id });
+    for (const body of rows) {
+      const entry = kept.of(body as Row);
+      if (entry === null) continue;
+      if (entry.line === null) newest.delete(entry.id);
+      else newest.set(entry.id, entry.line);
+    }
+  }
+  return { record, entries: [...newest.values()] };
+}
+
+/** Names that begin like a formula stay words in every program that opens tables. */
+export const asCsv = (rows: readonly Readonly<Record<string, string | number>>[]): string =>
+  Papa.unparse([...rows], { escapeFormulae: true, newline: "\r\n" });
