@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page } from "@playwright/test";
-import { ask, base, chatConnected, control, copyLink, facts, openOverlay, rigLog, say, settled, signIn, test } from "./support";
+import { base, chatConnected, control, copyLink, facts, openOverlay, rigLog, say, settled, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 

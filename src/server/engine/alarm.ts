@@ -27,7 +27,7 @@ export class Alarm {
     }, null);
     if (next === null) return;
     // While the database is away, looking twice a second is enough.
-    const leastMs = this.away() ? 500 : 5;
+    const leastMs = this.away() ? 500 : 1;
     this.due = setTimeout(() => void this.wake(), Math.min(longestSleepMs, Math.max(leastMs, next - this.clock.now())));
     this.due.unref();
   }

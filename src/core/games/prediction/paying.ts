@@ -5,7 +5,10 @@ import { settle, type Settled } from "../../points/payout";
 import { type At, booked, type Outcome, still } from "./outcome";
 import type { Round, Stake, Stakes } from "./settings";
 
-/** So many backers are gone through in one part: others are served between two parts. */
+/**
+ * So many backers are gone through in one part: others are served between two parts. Each of them is told, and the
+ * engine carries no more than this out in one turn.
+ */
 export const paidAtOnce = 250;
 
 const ordered = new WeakMap<Stakes, readonly Stake[]>();
