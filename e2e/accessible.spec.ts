@@ -87,6 +87,41 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
     },
   ],
   [
+    "Draw editor",
+    "/prepare/games/weekly-mug",
+    async (page) => {
+      await page.getByText("What chat is told").click();
+      await page.getByLabel("It is opened").waitFor();
+    },
+  ],
+  [
+    "Prediction editor",
+    "/prepare/games/kiln-prediction",
+    async (page) => {
+      await page.getByRole("list", { name: "Templates" }).getByRole("listitem").first().waitFor();
+    },
+  ],
+  [
+    "A new question, in the booth",
+    "/run",
+    async (page) => {
+      await page.getByTestId("focus").waitFor();
+      for (let n = 0; n < 7 && !(await page.getByTestId("prediction-booth").isVisible()); n += 1) {
+        await page.keyboard.press("g");
+        await settled(page);
+      }
+      await page.getByRole("button", { name: "Ask something else…" }).click();
+      await page.getByLabel("The question").waitFor();
+    },
+  ],
+  [
+    "Rounds and prizes",
+    "/review/rounds",
+    async (page) => {
+      await page.getByRole("list", { name: "Prizes to hand over" }).waitFor();
+    },
+  ],
+  [
     "Rules",
     "/prepare/rules",
     async (page) => {

@@ -2,7 +2,19 @@ import { z } from "zod";
 import type { Person } from "./viewers";
 
 /** What one can do on the rig's page, and the event that a platform would send for it. */
-export const giveKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "purchase", "live", "ended"] as const;
+export const giveKinds = [
+  "follow",
+  "membership",
+  "gift",
+  "tip",
+  "reaction",
+  "raid",
+  "host",
+  "purchase",
+  "forecast",
+  "live",
+  "ended",
+] as const;
 export const eventBody = z.object({
   kind: z.enum(giveKinds),
   /** A viewer's nick; anything else is somebody who wants to stay unknown. */
@@ -40,9 +52,27 @@ export function eventOf({ kind, amount, currency, text, reaction }: Given, viewe
       return ["app.izzam.host.v1", { viewer, viewers: amount }];
     case "purchase":
       return ["app.izzam.purchase.v1", { viewer, item: "bell-1", title: "Ring the bell", price: 500, text }];
+    case "forecast":
+      return ["app.izzam.forecast.v1", forecastAt(amount)];
     case "live":
       return ["app.izzam.live.v1", {}];
     case "ended":
       return ["app.izzam.ended.v1", {}];
   }
+}
+
+/** The demo platform's own forecast, step by step: opened, backed, locked, decided, called off. */
+function forecastAt(step: number): unknown {
+  const at = Math.max(1, Math.min(5, Math.round(step)));
+  const backed = at === 1 ? [0, 0] : [640, 410];
+  return {
+    forecast: "practice-1",
+    title: "Which pot comes first?",
+    state: (["open", "open", "locked", "done", "cancelled"] as const)[at - 1],
+    outcomes: [
+      { label: "The tall one", stakes: backed[0], people: at === 1 ? 0 : 12 },
+      { label: "The wide one", stakes: backed[1], people: at === 1 ? 0 : 7 },
+    ],
+    result: at === 4 ? 0 : null,
+  };
 }

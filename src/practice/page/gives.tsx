@@ -11,6 +11,7 @@ const kinds: readonly Kind[] = [
   { id: "raid", label: "Raid", unit: "viewers", amount: 30, text: false },
   { id: "host", label: "Host", unit: "viewers", amount: 12, text: false },
   { id: "purchase", label: "Buy the bell", unit: "", amount: 1, text: true },
+  { id: "forecast", label: "Forecast", unit: "step", amount: 1, text: false },
   { id: "live", label: "Go live", unit: "", amount: 1, text: false },
   { id: "ended", label: "End", unit: "", amount: 1, text: false },
 ];
@@ -87,7 +88,11 @@ export function Gives({
       )}
       {kind.unit !== "" && (
         <label className="row">
-          {kind.id === "membership" ? "For month" : "Amount"}
+          {kind.id === "membership"
+            ? "For month"
+            : kind.id === "forecast"
+              ? "Step: 1 opens, 2 backed, 3 locks, 4 decided, 5 called off"
+              : "Amount"}
           <input
             type="number"
             aria-label="Amount"

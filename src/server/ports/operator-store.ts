@@ -119,6 +119,8 @@ export type GameStore = Readonly<{
   /** Those that can be brought back, newest first. */
   removed: (channel: ChannelId) => Promise<readonly Readonly<{ id: string; kind: string; name: string; removedMs: number }>[]>;
   /** Removed at a time, or null: brought back with all that was kept of it. */
+  /** Points that viewers put into it and that are not decided; null while it is paying them. */
+  pool: (channel: ChannelId, game: string) => Promise<number | null>;
   setRemoved: (channel: ChannelId, game: string, removedMs: number | null) => Promise<boolean>;
   /** The draft becomes the next version. */
   publish: (

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { wholePlace } from "../../core/wire/messages";
 import { emoteWall } from "../../core/games/emote-wall/definition";
+import { eveningOf } from "../../core/games/evening";
 import { ok } from "../../core/kernel/refusal";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { WebServices } from "../composition";
@@ -143,6 +144,28 @@ describe("the rulebook and the cues", () => {
 });
 
 describe("what is removed", () => {
+  test("never takes viewers’ points with it: what runs in it is ended or cancelled first", async () => {
+    const made = await createGame(web, owner, { kind: "prediction", name: "Questions" });
+    const id = made.ok ? made.value.id : "";
+    const { prediction } = await import("../../core/games/prediction/definition");
+    const asked = eveningOf(prediction, prediction.defaults);
+    asked.command({ do: "open", template: "" });
+    const put = async (): Promise<void> => {
+      await db("game_states").where({ game_id: id }).delete();
+      await db("game_states").insert({ game_id: id, seq: 1, durable: JSON.stringify(prediction.rows!.stored(asked.at())), version: 1 });
+    };
+    await put();
+    expect(await web.store.games.pool(owner.channelId, id)).toBe(0);
+    asked.say("ada", "!back A 40");
+    await put();
+    const refused = await removeGame(web, owner, id, true);
+    expect(refused).toMatchObject({ refusal: { code: "game/points-in-it" } });
+    expect(refused.ok ? "" : refusalInWords(refused.refusal)).toContain("Points of viewers lie in it.");
+    asked.command({ do: "cancel" });
+    asked.timer(2_000);
+    await put();
+    expect(await removeGame(web, owner, id, true)).toEqual({ ok: true, value: null });
+  });
   test("is seen nowhere, keeps its place while others are arranged, and comes back with it; once, and never what is no game", async () => {
     const made = await createGame(web, owner, { kind: "boss-battle", name: "Away and back" });
     const id = made.ok ? made.value.id : "";

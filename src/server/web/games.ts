@@ -76,6 +76,8 @@ export async function removeGame(web: WebServices, session: Session, id: string,
     ? (await games.games(session.channelId)).find((g) => g.id === id)
     : (await games.removed(session.channelId)).find((g) => g.id === id);
   if (known === undefined || !isGame(known.kind)) return refused("game/unknown");
+  // What viewers put in would lie there, and nobody could decide it.
+  if (away && (await games.pool(session.channelId, id)) !== 0) return refused("game/points-in-it");
   if (!(await games.setRemoved(session.channelId, id, away ? web.clock.now() : null))) return refused("game/unknown");
   await web.engine.reload(session.channelId);
   return ok(null);

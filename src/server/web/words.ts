@@ -82,6 +82,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "There is no round of this name, or it is not over yet.";
     case "game/unknown":
       return "This game is not there any more.";
+    case "game/points-in-it":
+      return "Points of viewers lie in it. End or cancel what runs in it; then it can be removed.";
     case "game/said":
       return String(facts["words"]);
     case "game/cannot":

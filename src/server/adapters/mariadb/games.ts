@@ -1,9 +1,9 @@
-import { readSettings } from "../../../core/modules";
+import { moduleOf, readSettings } from "../../../core/modules";
 import { ok, refused } from "../../../core/kernel/refusal";
-import { storedInWords } from "../../../core/kernel/stored";
+import { readStored, storedInWords } from "../../../core/kernel/stored";
 import type { GameStore } from "../../ports/operator-store";
 import { type Database, fromJson } from "./database";
-import { bump, text } from "./rows";
+import { bump, type Row, text } from "./rows";
 
 export function mariadbGames(db: Database): GameStore {
   return {
@@ -67,6 +67,16 @@ export function mariadbGames(db: Database): GameStore {
     removed: async (channel) => {
       const rows = await db("games").where({ channel_id: channel }).whereNotNull("removed_ms").orderBy("removed_ms", "desc").limit(50);
       return rows.map((r) => ({ id: text(r["id"]), kind: text(r["kind"]), name: text(r["name"]), removedMs: Number(r["removed_ms"]) }));
+    },
+    pool: async (channel, game) => {
+      const [row] = (await db("games as g")
+        .leftJoin("game_states as s", "s.game_id", "g.id")
+        .where({ "g.channel_id": channel, "g.id": game })
+        .select("g.kind", "s.durable", "s.version")) as Row[];
+      const rules = row === undefined ? null : moduleOf(text(row["kind"]));
+      if (row === undefined || rules?.pool === undefined || row["durable"] === null) return 0;
+      const state = readStored<unknown>(rules.durable, rules.stateSteps, Number(row["version"]), fromJson(row["durable"]));
+      return state.ok ? rules.pool(state.value) : 0;
     },
     setRemoved: async (channel, game, removedMs) => {
       const changed = await db("games").where({ id: game, channel_id: channel }).update({ removed_ms: removedMs });
