@@ -8,6 +8,7 @@ import { readCommand } from "../module/command";
 import { entriesOf, formParts, startOf } from "../module/fields";
 import { type AnyGame, wordsForViewers } from "../module/game";
 import { bareContext } from "../module/module";
+import { emptyLedgerView } from "../rewards/ledger-view";
 import { noteInShort, noteInWords } from "../modules";
 import type { Signal } from "../signals/signal";
 import { plain, valueAt, withValueAt } from "../words/sentence";
@@ -22,7 +23,7 @@ afterAll(() => takeOut.forEach((out) => out()));
 
 const facts = { home: "EUR", ownEmotes: 1, points: "points" };
 const sprites = [{ key: "own:w", word: "wobblePot", url: "", frames: 1, columns: 1, frameWidth: 1, frameHeight: 1, frameMs: 0 }];
-const ctx = bareContext(emoteIndex([{ id: "w", word: "wobblePot" }]));
+const ctx = bareContext(emoteIndex([{ id: "w", word: "wobblePot" }]), { ledgerView: { ...emptyLedgerView, balance: () => 10_000 } });
 
 /** A lively crowd by the game's own samples: each weighed, with amounts and another viewer each time. */
 function lively(game: AnyGame, seed: number, length: number) {

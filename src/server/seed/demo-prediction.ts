@@ -45,7 +45,7 @@ export async function fillPredictionHistory(db: Database, channel: ChannelId, be
     const at = { settings: demoPrediction, durable, transient: null };
     const outcome = prediction.step(at, { id: `p${seq}`, seq, atMs, ...signal } as never, ctx);
     durable = outcome.durable;
-    for (const one of outcome.kept ?? []) if (one.kind !== "stake") kept.push(one);
+    kept.push(...(outcome.kept ?? []));
   };
   const command = (what: object, atMs: number): void =>
     step({ kind: "command", gameId: predictionId, by: chance() < 0.7 ? "kilnkeeper" : "spongebearer", viewer: null, command: what }, atMs);

@@ -44,8 +44,7 @@ export async function fillRaffleHistory(db: Database, channel: ChannelId, beside
     seq += 1;
     const outcome = raffle.step({ settings, durable, transient }, { id: `r${seq}`, seq, atMs, ...signal } as never, ctx);
     ({ durable, transient } = outcome);
-    // Who came in stands in the proof already.
-    for (const one of outcome.kept ?? []) if (one.kind !== "entry") kept.push(one);
+    kept.push(...(outcome.kept ?? []));
   };
   const command = (what: string, atMs: number): void =>
     step({ kind: "command", gameId: raffleId, by: "kilnkeeper", viewer: null, command: { do: what } }, atMs);

@@ -16,16 +16,15 @@ export async function addRecords(db: Database, channel: ChannelId, game: string,
   const [{ num }] = (await db("channels").where({ id: channel }).select("num")) as [{ num: number }];
   const viewers = await db("viewers").where({ channel: num }).select("id", "ext");
   const keyOf = new Map(viewers.map((v) => [v.ext, v.id]));
-  await db("records").insert(
-    kept.map((one, i) => ({
-      channel: num,
-      game_id: gameId(game),
-      seq: i + 1,
-      kind: one.kind,
-      viewer: one.viewer === null ? null : (keyOf.get(one.viewer.id) ?? null),
-      from_ms: one.fromMs,
-      to_ms: one.toMs,
-      body: JSON.stringify(one.body),
-    })),
-  );
+  const rows = kept.map((one, i) => ({
+    channel: num,
+    game_id: gameId(game),
+    seq: i + 1,
+    kind: one.kind,
+    viewer: one.viewer === null ? null : (keyOf.get(one.viewer.id) ?? null),
+    from_ms: one.fromMs,
+    to_ms: one.toMs,
+    body: JSON.stringify(one.body),
+  }));
+  for (let from = 0; from < rows.length; from += 1_000) await db("records").insert(rows.slice(from, from + 1_000));
 }

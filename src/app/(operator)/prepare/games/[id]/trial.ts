@@ -2,8 +2,12 @@ import { emoteIndex } from "../../../../../core/chat/emotes";
 import { readCommand } from "../../../../../core/module/command";
 import type { AnyGame, GivenSignal, Tried } from "../../../../../core/module/game";
 import { bareContext, type Note } from "../../../../../core/module/module";
+import { emptyLedgerView, type LedgerView } from "../../../../../core/rewards/ledger-view";
 import type { Signal } from "../../../../../core/signals/signal";
 import type { Sprite } from "../../../../../core/wire/messages";
+
+/** In a preview everybody has plenty of points: nothing real is moved. */
+const wellOff: LedgerView = { ...emptyLedgerView, balance: () => 10_000 };
 
 /** What a try did: the same notes the engine makes, added up over all its signals. */
 export type TrialReport = Readonly<{ says: string; notes: readonly Note[]; running: boolean }>;
@@ -107,7 +111,7 @@ export class Trial {
     const outcome = rules.step(
       { settings: this.settings, durable: this.durable, transient: this.transient },
       signal,
-      bareContext(emotes, { homeCurrency: this.home, salt: this.salt }),
+      bareContext(emotes, { homeCurrency: this.home, salt: this.salt, ledgerView: wellOff }),
     );
     const moved = outcome.durable !== this.durable;
     this.durable = outcome.durable;
