@@ -3,6 +3,7 @@ import { prediction } from "../../core/games/prediction/definition";
 import { predictionSettingsSchema } from "../../core/games/prediction/settings";
 import { raffle } from "../../core/games/raffle/definition";
 import { raffleSettingsSchema } from "../../core/games/raffle/settings";
+import { parseJson } from "../../core/kernel/text";
 import { type Shop, testShops, viewer } from "../testing/shop";
 
 /** Points that are put into games, on the real database: whatever goes wrong, pools and ledger agree to the point. */
@@ -151,5 +152,56 @@ describe("stakes", () => {
     await s.settled();
     expect([await s.balance("ada"), await shops.balanceOf(s.id, "pool"), phase(s)]).toEqual([100, 0, ""]);
     await s.sound();
+  });
+});
+
+describe("strangers", () => {
+  test("half letters, nothings and names of other things are texts like any other; one that can't be kept stops nobody", async () => {
+    const s = await opened();
+    // As the engine reads what the web process sends.
+    const command = (game: string, what: object) => s.command(game, parseJson(JSON.stringify(what)) as Record<string, unknown>);
+    const half = "\ud83d";
+    const odd = [half, "\u0000", "__proto__", "constructor", "a\u202eb", "x".repeat(80)];
+    expect(
+      await command("prediction", {
+        do: "ask",
+        title: `Half ${half} a kiln?`,
+        outcomes: [`A${half}`, "B\u0000", "__proto__"],
+        openMs: 60_000,
+      }),
+    ).toMatchObject({
+      ok: true,
+    });
+    for (const who of odd) {
+      s.say(who.slice(0, 60), "!back C 1");
+      await command("raffle", { do: "bar", viewer: who.slice(0, 64), name: who, on: true });
+    }
+    await s.command("raffle", { do: "open" });
+    await command("raffle", { do: "add", viewers: odd.map((name) => ({ name, tickets: 1 })) });
+    await s.give("ada", 100);
+    s.say("ada", "!back __proto__ 40");
+    s.say("ada", "!in");
+    await s.settled();
+    await s.sound();
+    await s.restart();
+    expect(await s.balance("ada")).toBe(30);
+    await s.command("prediction", { do: "lock" });
+    await s.command("prediction", { do: "result", outcome: "__proto__" });
+    await until(s, () => phase(s) === "done");
+    for (const what of ["lock", "draw", "close"]) await s.command("raffle", { do: what });
+    await s.sound();
+    expect(await s.balance("ada")).toBe(70);
+  });
+  test("a viewer who is called otherwise half-way is the same viewer", async () => {
+    const s = await opened();
+    await s.give("ada", 100);
+    await s.command("prediction", { do: "open", template: "" });
+    const line = (name: string, text: string) => ({ id: null, viewerId: "ada", name, roles: [], text, marks: [], target: "#kiln" });
+    s.runner.inbox.message(line("ada", "!back A 30"));
+    s.runner.inbox.message(line("Countess_Ada", "!back 20"));
+    await s.settled();
+    const view = s.runner.standing().games.find((g) => g.kind === "prediction")?.view;
+    expect(view).toMatchObject({ people: 1, pot: 50 });
+    expect((view?.["outcomes"] as { top: string[] }[])[0]?.top).toEqual(["Countess_Ada"]);
   });
 });

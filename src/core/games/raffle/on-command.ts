@@ -1,4 +1,5 @@
 import { fold } from "../../kernel/fold";
+import { viewerId } from "../../kernel/text";
 import type { StepContext } from "../../module/module";
 import type { CommandSignal } from "../../signals/signal";
 import type { RaffleCommand } from "./actions";
@@ -122,7 +123,7 @@ type Bar = Readonly<{ viewer?: string | undefined; name: string; on: boolean }>;
 function barred(at: At, { viewer, name, on }: Bar, atMs: number, ctx: StepContext): Outcome {
   const { durable } = at;
   const { round } = durable;
-  const id = viewer ?? inAs(at, name)?.id ?? ctx.ledgerView.named(name)?.id ?? name.toLowerCase();
+  const id = viewer ?? inAs(at, name)?.id ?? ctx.ledgerView.named(name)?.id ?? viewerId(name);
   const others = durable.barred.filter((b) => b.id !== id);
   if (!on) return { ...still(at, [{ did: "raffle/unbarred", count: 1, subject: name }]), durable: { ...durable, barred: others } };
   if (others.length >= mostBarred) return no(at, "raffle/too-many-barred");
@@ -140,7 +141,7 @@ const add = (at: At, viewers: readonly Named[], atMs: number): Outcome => {
 const named = (list: readonly Readonly<{ id?: string | undefined; name: string; tickets: number }>[], ctx: StepContext): readonly Named[] =>
   list.map(({ id, name, tickets }) => {
     const known = id === undefined ? ctx.ledgerView.named(name) : null;
-    return { id: id ?? known?.id ?? name.toLowerCase(), name: known?.name ?? name, roles: [], tickets };
+    return { id: id ?? known?.id ?? viewerId(name), name: known?.name ?? name, roles: [], tickets };
   });
 
 /** All that are still to be drawn, one after another. */
