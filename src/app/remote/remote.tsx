@@ -182,14 +182,14 @@ const Big = ({ children, onClick, main = false }: Readonly<{ children: React.Rea
   </Button>
 );
 /** Pressed by mistake in a pocket it does nothing: it asks once. */
-function Sure({ words, onClick }: Readonly<{ words: string; onClick: () => void }>) {
+function Sure({ words, onClick, palette = "brick" }: Readonly<{ words: string; onClick: () => void; palette?: "brick" | "ochre" }>) {
   const asked = useSure(words, onClick);
   return (
     <Button
       flex="1"
       minH="52px"
       variant={asked.sure ? "solid" : "outline"}
-      colorPalette="brick"
+      colorPalette={palette}
       fontWeight="700"
       onBlur={asked.leave}
       onClick={asked.press}
@@ -227,7 +227,7 @@ function GameHands({ game }: Readonly<{ game: Game }>) {
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2">
         {(gameOf(game.kind)?.choices?.(game.view) ?? []).map((c) =>
           c.sure ? (
-            <Sure key={c.id} words={c.label} onClick={() => void run(c.command)} />
+            <Sure key={c.id} words={c.label} palette="ochre" onClick={() => void run(c.command)} />
           ) : (
             <Big key={c.id} onClick={() => void run(c.command)}>
               {c.label}
