@@ -1,33 +1,27 @@
 import { execFile } from "node:child_process";
 import { promisify } from "node:util";
-import { type Browser, expect, type Page } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, openOverlay, rigLog, say, settled, signIn, test } from "./support";
+import { expect, type Page } from "@playwright/test";
+import {
+  base,
+  chatConnected,
+  control,
+  copyLink,
+  facts,
+  focusGame,
+  openOverlay,
+  rigLog,
+  say,
+  settled,
+  signIn,
+  test,
+  viewerPage,
+} from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 
 type Rack = Readonly<{ phase: string; people: number; winners: readonly string[] }>;
 const rack = async (overlay: Page): Promise<Rack | null> => (await facts(overlay)).shown["weekly-mug"] as unknown as Rack | null;
 const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
-const focus = async (page: Page, testId: string): Promise<void> => {
-  await page.goto(`${base}/run`);
-  await page.getByTestId("focus").waitFor();
-  for (let n = 0; n < 7 && !(await page.getByTestId(testId).isVisible()); n += 1) {
-    await page.keyboard.press("g");
-    await settled(page);
-  }
-  await expect(page.getByTestId(testId)).toBeVisible();
-};
-/** A viewer page on a phone, tied to a chat name by its code. */
-async function viewerPage(browser: Browser, name: string): Promise<Page> {
-  const page = await (await browser.newContext({ viewport: { width: 400, height: 800 } })).newPage();
-  await page.goto(`${base}/c/saltmarsh-kiln`);
-  await page.getByRole("button", { name: "That’s me in chat" }).click();
-  await expect(page.locator(".code b")).toBeVisible();
-  await say((await page.locator(".code b").textContent()) ?? "", name);
-  await expect(page.getByText("Not you?")).toBeVisible();
-  return page;
-}
-
 test("a draw is set up, tried, run in the booth by keys, claimed in chat, handed over, and checked by a viewer", async ({
   page,
   context,
@@ -48,7 +42,7 @@ test("a draw is set up, tried, run in the booth by keys, claimed in chat, handed
 
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   const viewer = await viewerPage(browser, "quietferry");
-  await focus(page, "raffle-booth");
+  await focusGame(page, "raffle-booth");
   await page.keyboard.press("b");
   await expect(page.getByTestId("raffle-booth")).toContainText("Open for");
   // What is promised is there before the first entry.

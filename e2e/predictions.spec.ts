@@ -1,30 +1,11 @@
-import { type Browser, expect, type Page } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, openOverlay, rigLog, say, settled, signIn, test } from "./support";
+import { expect, type Page } from "@playwright/test";
+import { base, chatConnected, control, copyLink, facts, focusGame, openOverlay, rigLog, say, signIn, test, viewerPage } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
 type Jars = Readonly<{ title: string; result: number | null; jars: readonly number[]; live: boolean; over: string }>;
 const jars = async (overlay: Page): Promise<Jars | null> => (await facts(overlay)).shown["kiln-prediction"] as unknown as Jars | null;
 const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
-async function focus(page: Page): Promise<void> {
-  await page.goto(`${base}/run`);
-  await page.getByTestId("focus").waitFor();
-  for (let n = 0; n < 7 && !(await page.getByTestId("prediction-booth").isVisible()); n += 1) {
-    await page.keyboard.press("g");
-    await settled(page);
-  }
-  await expect(page.getByTestId("prediction-booth")).toBeVisible();
-}
-async function viewerPage(browser: Browser, name: string): Promise<Page> {
-  const page = await (await browser.newContext({ viewport: { width: 400, height: 800 } })).newPage();
-  await page.goto(`${base}/c/saltmarsh-kiln`);
-  await page.getByRole("button", { name: "That’s me in chat" }).click();
-  await expect(page.locator(".code b")).toBeVisible();
-  await say((await page.locator(".code b").textContent()) ?? "", name);
-  await expect(page.getByText("Not you?")).toBeVisible();
-  return page;
-}
-
 test("asked from nothing in the booth, backed in chat and on the viewer page, decided, taken back, and decided right", async ({
   page,
   context,
@@ -37,7 +18,7 @@ test("asked from nothing in the booth, backed in chat and on the viewer page, de
   const viewer = await viewerPage(browser, "quietferry");
   const sum = async (): Promise<number> => Number(((await viewer.locator(".sum").textContent()) ?? "").replaceAll(",", ""));
   const before = await sum();
-  await focus(page);
+  await focusGame(page, "prediction-booth");
   // By keys alone: the question, its outcomes, and it is open.
   await page.getByRole("button", { name: "Ask something else…" }).press("Enter");
   await expect(page.getByLabel("The question")).toBeFocused();

@@ -1,4 +1,4 @@
-import { type BrowserContext, expect, type Locator, type Page, test as plainTest } from "@playwright/test";
+import { type Browser, type BrowserContext, expect, type Locator, type Page, test as plainTest } from "@playwright/test";
 import sharp from "sharp";
 
 const given = (name: string): string => {
@@ -236,4 +236,28 @@ export function wav(seconds: number, hz = 440, level = 0.4): Buffer {
   data.writeUInt32LE(n * 2, 40);
   for (let i = 0; i < n; i += 1) data.writeInt16LE(Math.round(Math.sin((i / rate) * hz * 2 * Math.PI) * level * 32_767), 44 + i * 2);
   return data;
+}
+
+/** The booth, with the game in focus whose part of it has this test id; by the key for the next game. */
+export async function focusGame(page: Page, testId: string): Promise<void> {
+  await page.goto(`${base}/run`);
+  await page.getByTestId("focus").waitFor();
+  for (let n = 0; n < 7 && !(await page.getByTestId(testId).isVisible()); n += 1) {
+    await page.keyboard.press("g");
+    await settled(page);
+  }
+  await expect(page.getByTestId(testId)).toBeVisible();
+}
+/** A viewer page on a phone, tied to a chat name by its code. */
+export async function viewerPage(browser: Browser, name: string): Promise<Page> {
+  const page = await (await browser.newContext({ viewport: { width: 400, height: 800 } })).newPage();
+  await page.goto(`${base}/c/saltmarsh-kiln`);
+  await page.getByRole("button", { name: "That’s me in chat" }).click();
+  await expect(page.locator(".code b")).toBeVisible();
+  const code = (await page.locator(".code b").textContent()) ?? "";
+  await expect(async () => {
+    await say(code, name);
+    await expect(page.locator(".you")).toContainText(name, { timeout: 4_000 });
+  }).toPass({ timeout: 20_000 });
+  return page;
 }

@@ -7,16 +7,15 @@ const mostDraws = 60_000;
 
 /**
  * The chance of at least one of `winners` prizes for who holds `own` of the tickets, drawn without replacement: exact for
- * one winner, and for several where all hold as many; else by simulated draws (RULES section 7). `others` are the tickets
- * of everybody else. Whole numbers from 1; the same question gets the same answer.
+ * one winner, and for several where all hold as many; else by simulated draws (RULES section 7). `others` are how
+ * many of everybody else hold how many. Whole numbers from 1; the same question gets the same answer.
  */
-export function ownChance(own: number, others: readonly number[], winners: number): OwnChance {
+export function ownChance(own: number, others: ReadonlyMap<number, number>, winners: number): OwnChance {
   if (own < 1 || winners < 1) return { share: 0, about: false };
-  const people = others.length + 1;
+  // What is drawn from is a few kinds, not all people.
+  const kinds = new Map([...others].filter(([, many]) => many > 0));
+  const people = [...kinds.values()].reduce((sum, many) => sum + many, 1);
   if (winners >= people) return { share: 1, about: false };
-  // How many hold how many: what is drawn from is a few kinds, not all people.
-  const kinds = new Map<number, number>();
-  for (const n of others) kinds.set(n, (kinds.get(n) ?? 0) + 1);
   const total = [...kinds].reduce((sum, [n, many]) => sum + n * many, own);
   if (winners === 1) return { share: own / total, about: false };
   if (kinds.size === 1 && kinds.has(own)) return { share: winners / people, about: false };

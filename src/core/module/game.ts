@@ -57,6 +57,9 @@ export type Fair = Readonly<{
   commitment: string;
   round: string;
   past: readonly Readonly<{ round: string; words: string; atMs: number }>[];
+  /** While it is open, the newest value of its chain; from its lock on, the hash of its list. Left out where there is none. */
+  chain?: string;
+  list?: string;
 }>;
 
 /** Something that only a person can decide, with what either answer does. */
@@ -157,6 +160,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     asks?: (view: Row) => readonly GameAsk[];
     /** Buttons that hang on how it stands, by the operators' view: which of its outcomes came. */
     choices?: (view: Row) => readonly GameChoice[];
+    /** Since when something is under way in it, by the operators' view: a bar on the tape. Null while nothing is. */
+    roundSince?: (view: Row) => number | null;
     /** What it keeps of its rounds. */
     rounds?: Rounds;
     /** What was won in it and is to be handed over, by the operators' view. */

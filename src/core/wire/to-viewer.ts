@@ -40,6 +40,8 @@ export const shopHeadSchema = z.object({
           commitment: z.string(),
           round: z.string(),
           past: z.array(z.object({ round: z.string(), words: z.string(), atMs: z.number() })).readonly(),
+          chain: z.string().optional(),
+          list: z.string().optional(),
         })
         .nullable()
         .default(null),

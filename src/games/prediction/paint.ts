@@ -4,6 +4,7 @@ import { ink } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/easing";
 import { glaze } from "../../overlay/glaze";
 import { display, shortened } from "../../overlay/letters";
+import { edgeOf, paintPanel } from "../../overlay/panel";
 import type { PredictionView, Shown } from "./view";
 
 type Brush = CanvasRenderingContext2D;
@@ -32,16 +33,8 @@ const order: readonly Pattern[] = ["dots", "stripes", "crosses", "waves", "net",
 /** A row of jars, lettered and patterned, that fill with what backs them. */
 export function paintJars(context: Brush, now: JarsNow): void {
   const { shown, width, height, least, there } = now;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.clearRect(0, 0, width, height);
-  // A page that has no size yet draws nothing.
-  if (there <= 0 || width < 40 || height < 40) return;
-  context.globalAlpha = there;
-  const pad = Math.max(6, height * 0.05);
-  context.fillStyle = "rgba(16,19,27,.72)";
-  context.beginPath();
-  context.roundRect(0, 0, width, height, pad * 0.8);
-  context.fill();
+  if (!paintPanel(context, width, height, there)) return;
+  const pad = edgeOf(height);
   const large = Math.max(least * 1.1, height * 0.075);
   const small = Math.max(least, height * 0.055);
   const ring = now.clock < 0 ? 0 : large * 2.2;
@@ -124,9 +117,10 @@ function jars(context: Brush, now: JarsNow, area: Area, letters: number): void {
     context.textBaseline = "alphabetic";
     let line = y + h + letters * 1.05;
     const room = cell.w * 0.96;
-    context.font = `700 ${letters}px ${display}`;
+    // In two rows there is room for the name alone; how full its jar is says the rest.
+    context.font = `700 ${rows === 1 ? letters : letters * 0.92}px ${display}`;
     context.fillStyle = won ? "#FFE3A3" : "#FFF8E8";
-    context.fillText(shortened(context, rows === 1 ? jar.label : `${jar.label} ${jar.share} %`, room), x, line);
+    context.fillText(shortened(context, jar.label, room), x, line);
     context.font = `500 ${letters}px ${display}`;
     context.fillStyle = "#D8CFBD";
     if (rows === 1) context.fillText(shortened(context, jar.under, room), x, (line += letters * 1.22));

@@ -1,5 +1,5 @@
+import { leastLetter, OwnSurface } from "../../overlay/own-surface";
 import type { Scene, SceneKit } from "../../overlay/scene";
-import type { Surface } from "../../overlay/surface";
 import { paintJars } from "./paint";
 import { shownNow } from "./shown-now";
 import { type PredictionView, type Shown, viewSchema } from "./view";
@@ -15,11 +15,10 @@ const none: PredictionView["looks"] = { top: false, glass: "#F2EADA", fills: ["#
 export function predictionScene({ still, preview = false, paint }: SceneKit): Scene {
   let view: PredictionView | null = null;
   let shown: Shown | null = null;
-  let surface: Surface | null = null;
+  const surface = new OwnSurface(paint);
   let fill: number[] = [];
   let overMs = -Infinity;
   let drawnKey = "";
-  let order = 0;
   let lastMs = 0;
   /** Until the next frame: the clock of pages is not that of messages. */
   let fresh = false;
@@ -53,24 +52,18 @@ export function predictionScene({ still, preview = false, paint }: SceneKit): Sc
     clear: (_, atOnce) => {
       if (!atOnce) return;
       drawnKey = "";
-      surface?.context?.clearRect(0, 0, surface.canvas.width, surface.canvas.height);
+      surface.empty();
     },
-    stack: (n) => {
-      order = n;
-      if (surface !== null) surface.canvas.style.zIndex = String(order);
-    },
-    free: () => surface?.free(),
+    stack: (order) => surface.stack(order),
+    free: () => surface.free(),
     frame: (now, box) => {
       if (view === null) return false;
-      surface ??= paint();
-      surface.canvas.style.zIndex = String(order);
-      surface.canvas.style.opacity = String(box.opacity ?? 1);
-      const { width, height } = surface.fit(box, box.stageWidth ?? box.width);
+      const { width, height, scale, context } = surface.fit(box);
       if (fresh) overMs = now;
       fresh = false;
       const there = visible(view, shown, now);
       if (shown === null) {
-        if (drawnKey !== "none") surface.context?.clearRect(0, 0, width, height);
+        if (drawnKey !== "none") surface.empty();
         drawnKey = "none";
         return false;
       }
@@ -84,15 +77,15 @@ export function predictionScene({ still, preview = false, paint }: SceneKit): Sc
       changed = false;
       if (!moves && key === drawnKey) return waits;
       drawnKey = moves ? "" : `${width} ${height} ${there} ${clock} 0`;
-      if (surface.context !== null)
-        paintJars(surface.context, {
+      if (context !== null)
+        paintJars(context, {
           shown,
           looks: view.looks ?? none,
           fill,
           nowMs: now,
           width,
           height,
-          least: (box.stageWidth ?? box.width) * 0.5625 * surface.scale * 0.024,
+          least: leastLetter(box, scale),
           there,
           clock,
           left: shown.openedMs > 0 ? Math.min(1, leftMs / whole) : 1,

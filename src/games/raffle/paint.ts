@@ -2,22 +2,15 @@ import { count, counted } from "../../core/words/sentence";
 import { lettersOn } from "../../overlay/colour";
 import { settle } from "../../overlay/easing";
 import { display, shortened } from "../../overlay/letters";
+import { edgeOf, paintPanel } from "../../overlay/panel";
 import { reveal, revealS } from "./reveal";
 import { type Brush, fitted, type Lifted, type RackNow, tagShape } from "./tag";
 
 /** A rack with its tags, and the one that was lifted out of it. */
 export function paintRack(context: Brush, now: RackNow): void {
   const { view, width, height, least, there } = now;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.clearRect(0, 0, width, height);
-  // A page that has no size yet draws nothing.
-  if (there <= 0 || width < 40 || height < 40) return;
-  context.globalAlpha = there;
-  const pad = Math.max(6, height * 0.05);
-  context.fillStyle = "rgba(16,19,27,.72)";
-  context.beginPath();
-  context.roundRect(0, 0, width, height, pad * 0.8);
-  context.fill();
+  if (!paintPanel(context, width, height, there)) return;
+  const pad = edgeOf(height);
   const large = Math.max(least * 1.15, height * 0.1);
   const small = Math.max(least, height * 0.075);
   const room = width - 2 * pad;

@@ -1,5 +1,5 @@
+import { leastLetter, OwnSurface } from "../../overlay/own-surface";
 import type { Scene, SceneKit } from "../../overlay/scene";
-import type { Surface } from "../../overlay/surface";
 import { paintRack } from "./paint";
 import { revealS } from "./reveal";
 import type { Tag } from "./tag";
@@ -15,7 +15,7 @@ const fadeMs = 500;
 /** Tags on a drying rack; the drawn one is lifted out and turned. Redrawn only while something moves. */
 export function raffleScene({ still, preview = false, paint }: SceneKit): Scene {
   let view: RaffleView | null = null;
-  let surface: Surface | null = null;
+  const surface = new OwnSurface(paint);
   let tags: Tag[] = [];
   let lifted: Readonly<{ index: number; name: string; prize: string; atMs: number }> | null = null;
   /** Drawn, and not shown yet: one after another. */
@@ -24,7 +24,6 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
   let endedMs = -Infinity;
   let shookMs = -Infinity;
   let drawnKey = "";
-  let order = 0;
   let nowMs = 0;
 
   /** Who is new hangs in front; who has left is taken down. */
@@ -69,20 +68,14 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
     clear: (_, atOnce) => {
       if (!atOnce) return;
       drawnKey = "";
-      surface?.context?.clearRect(0, 0, surface.canvas.width, surface.canvas.height);
+      surface.empty();
     },
-    stack: (n) => {
-      order = n;
-      if (surface !== null) surface.canvas.style.zIndex = String(order);
-    },
-    free: () => surface?.free(),
+    stack: (order) => surface.stack(order),
+    free: () => surface.free(),
     frame: (now, box) => {
       nowMs = now;
       if (view === null) return false;
-      surface ??= paint();
-      surface.canvas.style.zIndex = String(order);
-      surface.canvas.style.opacity = String(box.opacity ?? 1);
-      const { width, height } = surface.fit(box, box.stageWidth ?? box.width);
+      const { width, height, scale, context } = surface.fit(box);
       const restMs = still ? 0 : revealS[view.looks.present] * 1000;
       const [next] = toShow;
       if (next !== undefined && (lifted === null || now - lifted.atMs > restMs + lookMs)) {
@@ -103,15 +96,15 @@ export function raffleScene({ still, preview = false, paint }: SceneKit): Scene 
       const key = `${width} ${height} ${box.letters ?? 0} ${there} ${clock} ${lifted?.atMs ?? 0}`;
       if (!moves && key === drawnKey) return waits;
       drawnKey = moves ? "" : key;
-      if (surface.context !== null)
-        paintRack(surface.context, {
+      if (context !== null)
+        paintRack(context, {
           view,
           tags,
           lifted: lifted === null ? null : { ...lifted, sinceS: still ? 99 : (now - lifted.atMs) / 1000 },
           nowMs: now,
           width,
           height,
-          least: (box.stageWidth ?? box.width) * 0.5625 * surface.scale * 0.024,
+          least: leastLetter(box, scale),
           there,
           clock,
           shakeS: still ? 9 : (now - shookMs) / 1000,

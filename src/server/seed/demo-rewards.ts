@@ -163,6 +163,14 @@ export function demoRewards(key: (word: string) => string): RewardBook {
           { sharedRestMs: 30 * second, ownRestMs: 5 * minute, icon: key("wheelTurn"), about: "What comes is what gets dipped next." },
         ],
         [
+          "mug-ticket",
+          "A ticket for the mug",
+          120,
+          "!ticket",
+          [act("weekly-mug", "enter", { tickets: 1, guess: "{text}" })],
+          { about: "One more ticket in the weekly draw, while it is open.", icon: key("teaPot") },
+        ],
+        [
           "next-glaze",
           "Choose the next glaze",
           900,

@@ -5,6 +5,7 @@ import { scaleTime } from "d3-scale";
 import { Minus, Plus } from "lucide-react";
 import Link from "next/link";
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { gameOf } from "../../../core/games/registry";
 import { barsOf, type TimelineEvent } from "../../../core/show/timeline";
 import { type PlanItem } from "../../../core/show/plan";
 import { type Act, useOffer } from "../../../ui/keys";
@@ -17,7 +18,7 @@ import { move, PlanStub } from "./plan-stub";
 import { plannedOf } from "./planned";
 import { minute } from "./tape-layout";
 
-type Game = Readonly<{ id: string; name: string; view: Record<string, unknown> }>;
+type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
 export const height = 128;
 const zooms = [15, 30, 60, 90, 150, 240];
 
@@ -94,19 +95,29 @@ export const Tape = memo(function Tape({ games, onGame }: Readonly<{ games: read
           .range([0, width])
           .ticks(9);
   const placed = width === 0 ? [] : placeMarks(marks, xOf, 0, nowPx, 2);
+  // What is under way in a game stands before what merely runs.
+  const rounds = games.flatMap((game) => {
+    const fromMs = gameOf(game.kind)?.roundSince?.(game.view) ?? null;
+    return fromMs === null ? [] : [{ game, fromMs }];
+  });
   const bars =
     width === 0
       ? []
-      : barsOf(
-          marks,
-          games.map((g) => ({ id: g.id, on: g.view["on"] === true })),
-          timeAt(0) - 60_000,
-          now,
-        );
+      : [
+          ...rounds.map(({ game, fromMs }) => ({ game: game.id, fromMs, toMs: now })),
+          ...barsOf(
+            marks,
+            games.filter((g) => gameOf(g.kind)?.roundSince === undefined).map((g) => ({ id: g.id, on: g.view["on"] === true })),
+            timeAt(0) - 60_000,
+            now,
+          ),
+        ];
   const stubs = show === null || now === 0 || width === 0 ? [] : placeStubs(plannedOf(show, now), xOf, Math.max(nowPx, -200), now);
   /** A mark of something planned that was started: it can be started once more. */
   const again = show?.plan.items.find((i) => i.title === open?.label && show.done.some((d) => d.item === i.id)) ?? null;
-  const rowOf = new Map(games.slice(0, 2).map((g, i) => [g.id, i]));
+  const rowOf = new Map(
+    [...rounds.map((r) => r.game), ...games.filter((g) => gameOf(g.kind)?.roundSince === undefined)].slice(0, 2).map((g, i) => [g.id, i]),
+  );
   return (
     <Box
       ref={host}

@@ -59,6 +59,7 @@ export const prediction: GameDefinition<PredictionSettings, PredictionDurable, n
   playable: (view) => view["on"] === true && view["phase"] === "open",
   asks: predictionAsks,
   rounds: predictionRounds,
+  roundSince: (view) => (["", "done", "cancelled"].includes(String(view["phase"])) ? null : Number(view["openedMs"])),
   choices: predictionChoices,
   told: {
     "prediction/opened": {

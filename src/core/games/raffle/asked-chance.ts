@@ -8,17 +8,36 @@ import { timesOf } from "./round";
 export const winnersLeft = (round: Round): number =>
   round.settings.winners + round.more - round.winners.filter((w) => w.state !== "passed").length;
 
-/** The chance of one who is in, in words: “12.50 %”, “about 3.1 %”. Null where numbers are named: there it hangs on the number. */
-export function chanceInWords({ entrants }: RaffleDurable, round: Round, { id }: Pick<Viewer, "id">): string | null {
-  if (round.settings.by === "number") return null;
+type Known = Readonly<{ drawn: number; kinds: ReadonlyMap<number, number>; words: Map<number, string> }>;
+/** Asked again and again while nobody comes in: how many hold how many is counted once, and each answer is worked out once. */
+const known = new WeakMap<RaffleDurable["entrants"], Known>();
+function knownOf({ entrants }: RaffleDurable, round: Round, weigh: (e: Entrant) => number): Known {
+  const before = known.get(entrants);
+  if (before?.drawn === round.winners.length) return before;
   const gone = new Set(round.winners.map((w) => w.id));
+  const kinds = new Map<number, number>();
+  for (const e of entrants.values()) if (!gone.has(e.id)) kinds.set(weigh(e), (kinds.get(weigh(e)) ?? 0) + 1);
+  const fresh = { drawn: round.winners.length, kinds, words: new Map<number, string>() };
+  known.set(entrants, fresh);
+  return fresh;
+}
+
+/** The chance of one who is in, in words: “12.50 %”, “about 3.1 %”. Null where numbers are named: there it hangs on the number. */
+export function chanceInWords(durable: RaffleDurable, round: Round, { id }: Pick<Viewer, "id">): string | null {
+  if (round.settings.by === "number") return null;
   const weigh = (e: Entrant): number => (round.phase === "open" ? e.tickets * timesOf(round.settings, e.roles) : e.tickets);
-  const own = entrants.get(keyOf(id));
-  if (own === undefined || gone.has(id)) return null;
-  const others: number[] = [];
-  for (const e of entrants.values()) if (e.id !== id && !gone.has(e.id)) others.push(weigh(e));
-  const { share, about } = ownChance(weigh(own), others, winnersLeft(round));
-  return about ? `about ${(share * 100).toFixed(1)} %` : `${(share * 100).toFixed(2)} %`;
+  const own = durable.entrants.get(keyOf(id));
+  if (own === undefined || round.winners.some((w) => w.id === id)) return null;
+  const { kinds, words } = knownOf(durable, round, weigh);
+  const mine = weigh(own);
+  const before = words.get(mine);
+  if (before !== undefined) return before;
+  const others = new Map(kinds);
+  others.set(mine, (others.get(mine) ?? 1) - 1);
+  const { share, about } = ownChance(mine, others, winnersLeft(round));
+  const said = about ? `about ${(share * 100).toFixed(1)} %` : `${(share * 100).toFixed(2)} %`;
+  words.set(mine, said);
+  return said;
 }
 
 export function askedChance(at: At, viewer: Viewer): Outcome {

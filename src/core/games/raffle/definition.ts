@@ -82,6 +82,7 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
   fair: raffleFair,
   asks: raffleAsks,
   rounds: raffleRounds,
+  roundSince: (view) => (view["phase"] === "" ? null : Number(view["openedMs"])),
   handOvers: raffleHandOvers,
   playable: (view) => view["on"] === true && view["phase"] === "open",
   told: {

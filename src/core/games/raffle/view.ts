@@ -2,7 +2,7 @@ import { isRehearsed } from "../../chance/round";
 import type { Fair, GameAsk, Row } from "../../module/game";
 import type { Audience } from "../../module/module";
 import { counted } from "../../words/sentence";
-import { winnersLeft } from "./asked-chance";
+import { chanceInWords, winnersLeft } from "./asked-chance";
 import { type RaffleDurable, type RaffleSettings, keyOf } from "./settings";
 
 /** The newest who came in, newest first: as many as hang on a rack, or stand in a list. */
@@ -96,7 +96,15 @@ export function raffleMine(_: RaffleSettings, durable: RaffleDurable, viewer: st
   const own = durable.entrants.get(keyOf(viewer));
   if (round === null || round.rehearsal || own === undefined) return null;
   const won = round.winners.find((w) => w.id === viewer);
-  return { tickets: own.tickets, guess: own.guess, paid: own.paid, won: won === undefined ? "" : won.state, prize: won?.prize ?? "" };
+  const chance = won === undefined ? chanceInWords(durable, round, { id: viewer }) : null;
+  return {
+    tickets: own.tickets,
+    chance: chance ?? "",
+    guess: own.guess,
+    paid: own.paid,
+    won: won === undefined ? "" : won.state,
+    prize: won?.prize ?? "",
+  };
 }
 
 /** A winner who is to answer waits for an operator too: they may have answered elsewhere. */
@@ -124,6 +132,8 @@ export function raffleAsks(view: Row): readonly GameAsk[] {
 export const raffleFair = (view: Row): Fair => ({
   commitment: String(view["promise"] ?? ""),
   round: String(view["round"] ?? ""),
+  chain: String(view["chain"] ?? ""),
+  list: String(view["listHash"] ?? ""),
   // Views are written here.
   past: ((view["results"] ?? []) as readonly { round: string; title: string; atMs: number; winners: readonly string[] }[]).map((r) => ({
     round: r.round,

@@ -1,0 +1,33 @@
+import type { Box } from "./box";
+import type { Surface } from "./surface";
+
+/** A scene's own canvas, made when it is first drawn on: where it stands in the order of the stage, and how it goes. */
+export class OwnSurface {
+  private surface: Surface | null = null;
+  private order = 0;
+  constructor(private readonly make: () => Surface) {}
+
+  /** Fitted to the box of this frame; its size in pixels, and where to draw. */
+  fit(box: Box): Readonly<{ width: number; height: number; scale: number; context: CanvasRenderingContext2D | null }> {
+    this.surface ??= this.make();
+    const { canvas, context } = this.surface;
+    canvas.style.zIndex = String(this.order);
+    canvas.style.opacity = String(box.opacity ?? 1);
+    const size = this.surface.fit(box, box.stageWidth ?? box.width);
+    return { ...size, scale: this.surface.scale, context };
+  }
+  empty(): void {
+    const { context, canvas } = this.surface ?? { context: null, canvas: { width: 0, height: 0 } };
+    context?.clearRect(0, 0, canvas.width, canvas.height);
+  }
+  stack(order: number): void {
+    this.order = order;
+    if (this.surface !== null) this.surface.canvas.style.zIndex = String(order);
+  }
+  free(): void {
+    this.surface?.free();
+  }
+}
+
+/** The smallest letter on a scene's own canvas, pixels: a share of the stage's height, however small the scene is. */
+export const leastLetter = (box: Box, scale: number): number => (box.stageWidth ?? box.width) * 0.5625 * scale * 0.024;
