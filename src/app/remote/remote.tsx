@@ -82,7 +82,7 @@ export function Remote({
                 <Big onClick={() => void d.decide(true)} main>
                   {d.main}
                 </Big>
-                <Big onClick={() => void d.decide(false)}>{d.other}</Big>
+                {d.other !== "" && <Big onClick={() => void d.decide(false)}>{d.other}</Big>}
               </Flex>
             </Box>
           ))}

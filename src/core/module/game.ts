@@ -69,7 +69,8 @@ export type GameAsk = Readonly<{
   words: string;
   about: string;
   main: Readonly<{ label: string; command: Command }>;
-  other: Readonly<{ label: string; command: Command }>;
+  /** Null where there is but one answer. */
+  other: Readonly<{ label: string; command: Command }> | null;
 }>;
 
 /** A round that is over, from what was kept of it: for Review and its exports. */

@@ -239,9 +239,16 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       if (command.from === command.to) return no(at, refusal("points/to-oneself"));
       const has = ctx.ledgerView.balance(command.from);
       if (has === 0) return no(at, refusal("points/nothing-there", { viewer: command.fromName, name }));
+      // What one owes goes along with what one has.
+      const owing = new Map(at.durable.owes);
+      const debt = owing.get(command.from) ?? 0;
+      owing.delete(command.from);
+      if (debt > 0) owing.set(command.to, (owing.get(command.to) ?? 0) + debt);
       const entry = ledger.merged({ key: `merge:${id}`, atMs, about: command.fromName, by }, command.from, command.to, has);
       return {
-        ...still(at, [{ did: "points/merged", count: has, subject: command.toName, facts: { name, from: command.fromName } }]),
+        ...still(debt === 0 ? at : { ...at, durable: { ...at.durable, owes: [...owing] } }, [
+          { did: "points/merged", count: has, subject: command.toName, facts: { name, from: command.fromName } },
+        ]),
         booking: {
           ...nothing,
           entries: [entry],

@@ -3,7 +3,6 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Bell, BellOff } from "lucide-react";
 import Link from "next/link";
 import { memo, useEffect, useMemo, useRef, useState } from "react";
-import { gameOf } from "../../../core/games/registry";
 import { count } from "../../../core/words/sentence";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
@@ -13,17 +12,9 @@ import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
 import { commandAndTell, theRewards, theShow, useShow } from "../../_frame/show";
 import { When } from "../../../ui/when";
+import type { Decision } from "./decision";
+import { gameDecisions } from "./game-decisions";
 import { PairPhone } from "./pair-phone";
-
-export type Decision = Readonly<{
-  id: string;
-  sinceMs: number;
-  words: string;
-  about: string;
-  main: string;
-  other: string;
-  decide: (yes: boolean) => Promise<void>;
-}>;
 
 /** What only a person can decide, oldest first: the show's questions, and what was held under hush. */
 export function useDecisions(propName: (id: string) => string): readonly Decision[] {
@@ -32,17 +23,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
   const sales = useLive((s) => s.standing?.sales);
   const games = useLive((s) => s.standing?.games);
   return useMemo(() => {
-    const inGames = (games ?? []).flatMap((game) =>
-      (gameOf(game.kind)?.asks?.(game.view) ?? []).map(({ id, sinceMs, words, about, main, other }): Decision => ({
-        id: `game.${id}`,
-        sinceMs,
-        words,
-        about,
-        main: main.label,
-        other: other.label,
-        decide: async (yes) => void (await commandAndTell(game, (yes ? main : other).command)),
-      })),
-    );
+    const inGames = gameDecisions(games ?? []);
     const asks = (show?.asks ?? []).map((ask): Decision => {
       const item = show?.plan.items.find((i) => i.id === ask.item);
       const decide = async (yes: boolean): Promise<void> => void (await commandAndTell(theShow, { do: "decide", ask: ask.id, yes }));
@@ -184,7 +165,7 @@ export const Waiting = memo(function Waiting({
         label: first === null ? "Decide what waits: no" : `${first.other}: ${first.words}`,
         group: "Waiting for you",
         key: fixedKey("waiting.no"),
-        run: () => void first?.decide(false),
+        run: () => void (first?.other === "" ? undefined : first?.decide(false)),
       },
     ],
     [first],
@@ -288,9 +269,11 @@ export const Waiting = memo(function Waiting({
               >
                 {d.main} {i === 0 && keyFor(0) !== null && <KeyCap>{keyLabel(keyFor(0) ?? "")}</KeyCap>}
               </Button>
-              <Button size="xs" variant="ghost" color="brickText" justifyContent="space-between" onClick={() => void d.decide(false)}>
-                {d.other} {i === 0 && keyFor(1) !== null && <KeyCap>{keyLabel(keyFor(1) ?? "")}</KeyCap>}
-              </Button>
+              {d.other !== "" && (
+                <Button size="xs" variant="ghost" color="brickText" justifyContent="space-between" onClick={() => void d.decide(false)}>
+                  {d.other} {i === 0 && keyFor(1) !== null && <KeyCap>{keyLabel(keyFor(1) ?? "")}</KeyCap>}
+                </Button>
+              )}
             </Flex>
           </Flex>
         ))}

@@ -45,6 +45,8 @@ export function predictionNoteInWords({ refusal: why, did, count: c, subject = "
         : `${count(n(facts, "stake"))} on ${t(facts, "letter")} ${t(facts, "label")}`;
     case "prediction/locked":
       return `“${subject}” was locked with ${counted(c, "viewer")}`;
+    case "prediction/later":
+      return `the result of “${subject}” is asked for later`;
     case "prediction/longer":
       return `“${subject}” is open a minute longer`;
     case "prediction/resulted":
@@ -88,6 +90,7 @@ const short: Readonly<Record<string, string>> = {
   "prediction/opened": "opened",
   "prediction/locked": "locked",
   "prediction/longer": "a minute longer",
+  "prediction/later": "asked later",
   "prediction/resulted": "result told",
   "prediction/paid": "paid",
   "prediction/cancelled": "cancelled",

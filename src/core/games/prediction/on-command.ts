@@ -42,6 +42,12 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
         ...still(at, [{ did: "prediction/longer", count: 1, subject: round.title }]),
         durable: { ...durable, round: { ...round, locksMs: Math.max(round.locksMs, atMs) + minute } },
       };
+    case "later":
+      if (round?.phase !== "locked") return no(at, "prediction/none");
+      return {
+        ...still(at, [{ did: "prediction/later", count: 1, subject: round.title }]),
+        durable: { ...durable, round: { ...round, late: false, dueMs: atMs + settings.dueMs } },
+      };
     case "result": {
       if (round === null || round.phase === "cancelled" || round.phase === "returning") return no(at, "prediction/none");
       if (round.phase === "open") return no(at, "prediction/lock-first");

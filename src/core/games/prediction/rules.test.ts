@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { evening } from "./evening";
+import { prediction } from "./definition";
+import { evening, settingsOf } from "./evening";
 
 describe("taking part", () => {
   test("by the chat word, a letter or a name, and an amount, in either order; adding to it goes on", () => {
@@ -130,6 +131,10 @@ describe("opening and closing", () => {
     expect([e.due(), e.at().round?.late]).toEqual([70_000, false]);
     e.timer(70_000);
     expect([e.due(), e.at().round?.late]).toEqual([null, true]);
+    const [ask] = prediction.asks?.(prediction.view(settingsOf(), e.at(), "operator")) ?? [];
+    expect(ask?.words).toBe("Will it survive the firing? The result is due: say what came, or cancel it.");
+    e.command(ask!.main.command, 80_000);
+    expect([e.due(), e.at().round?.late]).toEqual([140_000, false]);
   });
   test("switched off nothing is opened, and nobody takes part", () => {
     const e = evening();

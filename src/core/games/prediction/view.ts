@@ -115,19 +115,17 @@ export function predictionChoices(view: Row): readonly GameChoice[] {
   }));
 }
 
-/** It is past its time: somebody says what came, or that it is cancelled. */
+/** It is past its time: the result is told among its buttons, or asked for again later. */
 export function predictionAsks(view: Row): readonly GameAsk[] {
   if (view["phase"] !== "locked" || view["late"] !== true) return [];
-  const [first, second, ...more] = view["outcomes"] as readonly Outcome[];
-  if (first === undefined || second === undefined || more.length > 0) return [];
   return [
     {
       id: `${String(view["round"])}.due`,
       sinceMs: Number(view["lockedMs"]),
-      words: `${String(view["title"])} The result is due.`,
+      words: `${String(view["title"])} The result is due: say what came, or cancel it.`,
       about: counted(Number(view["people"]), "viewer"),
-      main: { label: `A: ${first.label}`, command: { do: "result", outcome: "A" } },
-      other: { label: `B: ${second.label}`, command: { do: "result", outcome: "B" } },
+      main: { label: "Not yet", command: { do: "later" } },
+      other: null,
     },
   ];
 }

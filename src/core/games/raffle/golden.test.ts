@@ -35,6 +35,7 @@ test("a giveaway: entered, shaken, drawn, passed over, claimed, closed", () => {
     "lock it first",
     "locked with 2 viewers and 4 tickets",
     "cy shook the drum",
+    "it was locked 1 s before your message",
     "di shook the drum",
     "it was locked 3 s before your message",
     `${first} was drawn for Mug`,

@@ -48,10 +48,16 @@ function onMessage(given: At, signal: MessageSignal, ctx: StepContext): Outcome 
   const { round } = durable;
   const claimed = round === null ? null : claim(at, round, viewer, atMs);
   if (claimed !== null) return claimed;
-  if (round?.phase === "shaking") return shaken(at, round, signal);
   const now = round?.settings ?? settings;
   const [first = "", ...rest] = text.trim().split(/\s+/);
   const word = fold(first);
+  if (round?.phase === "shaking") {
+    const shook = shaken(at, round, signal);
+    // Who wanted in hears that it was too late, whether they shook the drum with it or not.
+    if (word !== fold(now.word)) return shook;
+    const late = answered(at, viewer.name, enter(at, viewer, "", { atMs, chattedMs, free: false }, ctx));
+    return { ...shook, notes: [...shook.notes, ...late.notes], orders: [...(shook.orders ?? []), ...(late.orders ?? [])] };
+  }
   if (!durable.on) return still(at);
   if (now.chanceWord !== "" && word === fold(now.chanceWord)) return answered(at, viewer.name, askedChance(at, viewer));
   if (word !== fold(now.word)) return still(at);

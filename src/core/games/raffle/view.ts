@@ -39,6 +39,7 @@ export function raffleView(settings: RaffleSettings, durable: RaffleDurable, aud
     price: s.price,
     most: s.most,
     number: s.number,
+    claimMs: s.claimMs,
     people: round?.people ?? 0,
     tickets: round?.tickets ?? 0,
     openedMs: round?.openedMs ?? 0,
@@ -121,7 +122,7 @@ export function raffleAsks(view: Row): readonly GameAsk[] {
     .filter((w) => w.state === "waits")
     .map(({ index, name, prize, untilMs }) => ({
       id: `${String(view["round"])}.${index}`,
-      sinceMs: untilMs,
+      sinceMs: untilMs - Number(view["claimMs"]),
       words: `${name} won ${prize === "" ? String(view["title"]) : prize} and is to answer in chat`,
       about: "else the next is drawn",
       main: { label: "Claimed", command: { do: "claimed", index } },

@@ -137,9 +137,49 @@ describe("who asks to be forgotten", () => {
     await points.keepDetail(s.id, sale!.id, "sealed");
     // What they wrote just now is on its way to the log still.
     s.say("ada", "my last words");
+    // What games keep names them too: as who it was about, as a winner, as who did it.
+    const { num } = (await shops.db("channels").where({ id: s.id }).first("num"))!;
+    const [{ id: key }] = (await shops.db("viewers").where({ channel: num, ext: "ada" }).select("id")) as [{ id: number }];
+    const bodies = [
+      { change: { id: "ada", weight: 1 }, entrant: { id: "ada", name: "ada", tickets: 1 } },
+      {
+        winners: [
+          { id: "ada", name: "ada" },
+          { id: "adam", name: "adam" },
+        ],
+        proof: { list: [{ id: "ada", weight: 1 }] },
+      },
+      { label: "Celadon", by: "ada" },
+    ];
+    for (const [i, body] of bodies.entries())
+      await shops.db("records").insert({
+        channel: num,
+        game_id: "mug",
+        seq: 900 + i,
+        kind: "round",
+        viewer: i === 0 ? key : null,
+        from_ms: 1,
+        to_ms: 1,
+        body: JSON.stringify(body),
+      });
     await s.runner.forget("ada");
     await points.forget(s.id, "ada", "gone-1");
     await points.forget(s.id, "ada", "gone-2");
+    const kept = (await shops.db("records").where({ game_id: "mug" }).orderBy("seq").select("body")).map(
+      (r) => JSON.parse(String(r.body)) as unknown,
+    );
+    expect(kept).toEqual([
+      { change: { id: "ada", weight: 1 }, entrant: { id: "ada", name: "somebody", tickets: 1 } },
+      // Ids stay, since proofs are made of them; and nobody else loses their name.
+      {
+        winners: [
+          { id: "ada", name: "somebody" },
+          { id: "adam", name: "adam" },
+        ],
+        proof: { list: [{ id: "ada", weight: 1 }] },
+      },
+      { label: "Celadon", by: "somebody" },
+    ]);
     expect(await points.person(s.id, "ada")).toBeNull();
     expect(await points.detail(s.id, sale!.id)).toBeNull();
     expect(names(await points.people(s.id, "", 9)).sort()).toEqual(["adam", "somebody"]);

@@ -1,3 +1,4 @@
+import { forgetInRecords } from "./forget-records";
 import type { Reason } from "../../../core/points/ledger";
 import type { PointsStore } from "../../ports/points-store";
 import type { ChannelId } from "../../../core/kernel/ids";
@@ -184,9 +185,9 @@ export function mariadbPoints(db: Database): PointsStore {
     forget: async (channel, id, as) => {
       await db.transaction(async (trx) => {
         const num = await numOf(channel);
-        const row = (await trx("viewers").where({ channel: num, ext: id }).forUpdate().first("id")) as Row | undefined;
+        const row = (await trx("viewers").where({ channel: num, ext: id }).forUpdate().first("id", "name")) as Row | undefined;
         if (row === undefined) return;
-        const key = Number(row["id"]);
+        const [key, name] = [Number(row["id"]), text(row["name"])];
         // All else knows them by a key only: they get a name that says nothing, and the ledger still balances.
         await trx("viewers").where({ id: key }).update({ ext: as, name: "somebody", roles: 0 });
         await trx("sales").where({ viewer: key }).update({ text: "" });
@@ -199,6 +200,7 @@ export function mariadbPoints(db: Database): PointsStore {
         await trx("log")
           .where({ viewer: key })
           .update({ body: JSON.stringify({ forgotten: true }) });
+        await forgetInRecords(trx as unknown as Database, num, key, id, name);
         // What was given to them names them in the giver's history.
         const given = (await trx("transfers").where({ account: key, reason: "gift" }).select("seq")) as Row[];
         for (const some of chunks(given.map((g) => Number(g["seq"]))))

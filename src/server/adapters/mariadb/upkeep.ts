@@ -62,17 +62,32 @@ export async function upkeep(db: Database, nowMs: number): Promise<Swept | null>
         ),
         hits: await piecewise(() =>
           db("records")
-            .whereIn("kind", ["hit", "heal", "undo"])
+            .whereIn("kind", ["hit", "heal", "undo", "entry", "stake"])
             .andWhere("to_ms", "<", nowMs - keep.hitDays * dayMs)
             .limit(atOnce)
             .delete(),
         ),
+        streaks: await sweepStreaks(db, nowMs - dayMs),
         files: await sweepFiles(db, nowMs),
       };
     } finally {
       await trx.raw("select release_lock('izzam-upkeep')");
     }
   });
+}
+
+/** Each result keeps the whole list: the newest of each game is all that counts. */
+async function sweepStreaks(db: Database, beforeMs: number): Promise<number> {
+  const newest = (await db("records").where({ kind: "streaks" }).groupBy("game_id").max("id as id")) as { id: number }[];
+  if (newest.length === 0) return 0;
+  return db("records")
+    .where({ kind: "streaks" })
+    .where("to_ms", "<", beforeMs)
+    .whereNotIn(
+      "id",
+      newest.map((n) => n.id),
+    )
+    .delete();
 }
 
 async function piecewise(some: () => Promise<number>): Promise<number> {

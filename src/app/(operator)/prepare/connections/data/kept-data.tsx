@@ -123,7 +123,7 @@ export function KeptData({
               [
                 ["logDays", "The log, in days"],
                 ["auditDays", "Who did what, in days"],
-                ["hitDays", "Single hits and heals, in days"],
+                ["hitDays", "Single hits, heals, entries and stakes, in days"],
               ] as const
             ).map(([name, label]) => (
               <Field.Root key={name} required disabled={!owner} width="auto">

@@ -1,0 +1,18 @@
+import { gameOf } from "../../../core/games/registry";
+import { commandAndTell } from "../../_frame/show";
+import type { Decision } from "./decision";
+
+type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
+/** What games ask of a person, by their definitions. */
+export const gameDecisions = (games: readonly Game[]): readonly Decision[] =>
+  games.flatMap((game) =>
+    (gameOf(game.kind)?.asks?.(game.view) ?? []).map(({ id, sinceMs, words, about, main, other }): Decision => ({
+      id: `game.${id}`,
+      sinceMs,
+      words,
+      about,
+      main: main.label,
+      other: other?.label ?? "",
+      decide: async (yes) => void (await commandAndTell(game, (yes ? main : (other ?? main)).command)),
+    })),
+  );
