@@ -77,3 +77,23 @@ describe("a round, checked in the browser of who looks", () => {
     expect(screen.getByText(/could not be read when it ended/)).toBeTruthy();
   });
 });
+
+test("a large round’s proof is fetched as the file it is, and checked; where it can’t be, that is said", async () => {
+  const before = globalThis.fetch;
+  const asked: string[] = [];
+  globalThis.fetch = ((file: string) => {
+    asked.push(file);
+    return Promise.resolve({ ok: file !== "/gone", json: () => Promise.resolve(roundOf(["a", "b"])) });
+  }) as never;
+  try {
+    render(<Check proof={undefined} file="/api/rounds/large" />);
+    expect(screen.getByText(/This was a large round/)).toBeTruthy();
+    expect(await screen.findByText("It holds: your browser came to the same result.")).toBeTruthy();
+    cleanup();
+    render(<Check proof={undefined} file="/gone" />);
+    expect(await screen.findByText(/It could not be fetched/)).toBeTruthy();
+    expect(asked).toEqual(["/api/rounds/large", "/gone"]);
+  } finally {
+    globalThis.fetch = before;
+  }
+});

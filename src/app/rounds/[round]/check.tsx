@@ -14,9 +14,32 @@ const titles: Readonly<Record<CheckStep["name"], string>> = {
 const mostListed = 500;
 
 /** Computes a round again in the browser of who looks: nothing is asked of the server for it. */
-export function Check({ proof, file }: Readonly<{ proof: unknown; file: string }>) {
+export function Check({ proof: given, file }: Readonly<{ proof: unknown; file: string }>) {
+  // A large one does not come with the page: it is fetched as the file it is.
+  const [proof, setProof] = useState<unknown>(given);
+  const [away, setAway] = useState(false);
   const [checked, setChecked] = useState<ReturnType<typeof checkProof> | null>(null);
-  useEffect(() => setChecked(checkProof(proof)), [proof]);
+  useEffect(() => {
+    if (given !== undefined) return;
+    void fetch(file)
+      .then((answer) => (answer.ok ? answer.json() : Promise.reject(new Error("away"))))
+      .then(setProof, () => setAway(true));
+  }, [given, file]);
+  useEffect(() => {
+    if (proof !== undefined) setChecked(checkProof(proof));
+  }, [proof]);
+  if (proof === undefined)
+    return (
+      <p aria-live="polite">
+        {away ? (
+          "It could not be fetched. Load this page again in a moment."
+        ) : (
+          <>
+            This was a large round: <a href={file}>its proof</a> is being fetched.
+          </>
+        )}
+      </p>
+    );
   // What the server hands over has been read by its schema; what is shown of it is checked above.
   const round = proof as Proof | null;
   if (round === null) return <p>The secret of this round could not be read when it ended, so there is nothing to check.</p>;
@@ -48,7 +71,7 @@ export function Check({ proof, file }: Readonly<{ proof: unknown; file: string }
       <ul className="list" tabIndex={round.list.length > 10 ? 0 : undefined}>
         {round.list.slice(0, mostListed).map((t) => (
           <li key={t.id}>
-            <bdi>{names.get(t.id) ?? t.id}</bdi>: {count(t.weight)}
+            <bdi>{names.get(t.id) ?? t.id}</bdi>: {"guess" in t ? count(t.guess) : count(t.weight)}
             {round.draws.some((d) => d.id === t.id) && <b> · drawn</b>}
           </li>
         ))}
@@ -64,8 +87,8 @@ export function Check({ proof, file }: Readonly<{ proof: unknown; file: string }
         <Line name="Round" value={round.round} />
       </dl>
       <p>
-        <a href={file}>The whole proof as a file</a>, by <a href="/schemas/izzam-round-1.json">this schema</a>. A script of forty lines
-        comes with Izzam and checks it too.
+        <a href={file}>The whole proof as a file</a>, by <a href="/schemas/izzam-round-1.json">this schema</a>. A short script comes with
+        Izzam and checks it too.
       </p>
       <h2>What this proves, and what not</h2>
       <p>

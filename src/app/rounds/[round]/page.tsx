@@ -42,7 +42,9 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
           <p>
             {body.why === "lost"
               ? "Its secret could not be read any more."
-              : "What it was to be was changed after it had been promised, so another was promised in its place."}
+              : body.why === "cancelled"
+                ? "It was cancelled; whatever was paid for it went back."
+                : "What it was to be was changed after it had been promised, so another was promised in its place."}
           </p>
           <dl>
             <div>
@@ -62,7 +64,10 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
             )}
             , at {at} UTC
           </p>
-          <Check proof={proofIn(found.value)} file={`/api/rounds/${encodeURIComponent(name)}`} />
+          <Check
+            proof={found.value.entries.length > 0 ? undefined : proofIn(found.value)}
+            file={`/api/rounds/${encodeURIComponent(name)}`}
+          />
         </>
       )}
     </main>
