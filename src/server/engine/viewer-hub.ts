@@ -87,7 +87,7 @@ export class ViewerHub {
   }
 
   join(ws: WebSocket, channel: ChannelId, tokenHash: string, viewer: Viewer | null): void {
-    const page: Page = { channel, viewer, tokenHash, behind: false, games: "" };
+    const page: Page = { channel, viewer, tokenHash, behind: false, games: "[]" };
     this.pages.set(ws, page);
     const shop = this.shopOf(channel);
     this.send(ws, page, this.shopText(channel, [...shop.tags.values()], shop.head));

@@ -85,7 +85,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "game/points-in-it":
       return "Points of viewers lie in it. End or cancel what runs in it; then it can be removed.";
     case "game/said":
-      return String(facts["words"]);
+      return String(facts["words"] ?? "The game said no.");
     case "game/cannot":
       return "This game has nothing of the kind.";
     case "game/rehearsing":
