@@ -17,7 +17,8 @@ import {
   viewerPage,
 } from "./support";
 
-test.beforeAll(() => control("/demo/reset"));
+// Who wins rests for three shows: each test begins with everybody free.
+test.beforeEach(() => control("/demo/reset"));
 
 type Rack = Readonly<{ phase: string; people: number; winners: readonly string[] }>;
 const rack = async (overlay: Page): Promise<Rack | null> => (await facts(overlay)).shown["weekly-mug"] as unknown as Rack | null;
