@@ -117,6 +117,7 @@ test("from the phone alone: a draw and a prediction, from opening to the end", a
   await say("!mug", "loamy");
   await expect(of("The weekly mug")).toContainText("is open: 1 viewer in");
   await tap("The weekly mug", "Lock");
+  await expect(of("The weekly mug")).toContainText("the drum is being shaken");
   for (const who of ["mossy_teapot", "quietferry", "tin_lantern", "oatcake_ada", "eelgrass"]) await say("shake", who);
   await expect(of("The weekly mug").getByRole("button", { name: "Draw", exact: true })).toBeVisible();
   await tap("The weekly mug", "Draw");
