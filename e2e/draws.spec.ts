@@ -9,7 +9,7 @@ import {
   facts,
   focusGame,
   openOverlay,
-  rigLog,
+  heard,
   say,
   settled,
   signIn,
@@ -22,7 +22,6 @@ test.beforeEach(() => control("/demo/reset"));
 
 type Rack = Readonly<{ phase: string; people: number; winners: readonly string[] }>;
 const rack = async (overlay: Page): Promise<Rack | null> => (await facts(overlay)).shown["weekly-mug"] as unknown as Rack | null;
-const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
 test("a draw is set up, tried, run in the booth by keys, claimed in chat, handed over, and checked by a viewer", async ({
   page,
   context,

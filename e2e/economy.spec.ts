@@ -1,5 +1,5 @@
 import { type Browser, type BrowserContext, expect, type Page } from "@playwright/test";
-import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, rigLog, say, signIn, test, wav } from "./support";
+import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, heard, say, signIn, test, wav } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -18,7 +18,6 @@ const shopUrl = `${base}/c/saltmarsh-kiln`;
 const points = (page: Page) => page.locator(".sum");
 const tag = (page: Page, id: string) => page.locator(`[data-tag=${id}]`);
 const said = (page: Page) => page.locator(".said");
-const heard = async () => (await rigLog()).map((l) => l.text);
 /** A viewer page on a phone, tied to a chat name by its code. */
 async function phoneOf(page: Page, name: string): Promise<void> {
   await page.setViewportSize({ width: 390, height: 844 });

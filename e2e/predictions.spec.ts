@@ -1,11 +1,10 @@
 import { expect, type Page } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, focusGame, openOverlay, rigLog, say, signIn, test, viewerPage } from "./support";
+import { base, chatConnected, control, copyLink, facts, focusGame, openOverlay, heard, say, signIn, test, viewerPage } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
 type Jars = Readonly<{ title: string; result: number | null; jars: readonly number[]; live: boolean; over: string }>;
 const jars = async (overlay: Page): Promise<Jars | null> => (await facts(overlay)).shown["kiln-prediction"] as unknown as Jars | null;
-const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
 test("asked from nothing in the booth, backed in chat and on the viewer page, decided, taken back, and decided right", async ({
   page,
   context,

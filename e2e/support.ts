@@ -144,6 +144,8 @@ export const settled = (page: Page): Promise<void> =>
 export async function rigLog(): Promise<readonly Readonly<{ name: string; text: string }>[]> {
   return ((await (await fetch(`${practice}/state`)).json()) as { log: { name: string; text: string }[] }).log;
 }
+/** What chat heard from the bot and from each other so far. */
+export const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
 export const pressPad = (n: number): Promise<void> => post("/pad/press", { n });
 
 /** The overlay's link, as an operator gets it: copied without being shown. With the boss on it only if asked for. */

@@ -2,13 +2,12 @@ import { execFile } from "node:child_process";
 import { readFile } from "node:fs/promises";
 import { promisify } from "node:util";
 import { expect, type Page } from "@playwright/test";
-import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, rigLog, say, seen, settled, signIn, test } from "./support";
+import { ask, base, chatConnected, control, copyLink, facts, give, openOverlay, heard, say, seen, settled, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 
 type Plate = Readonly<{ turning: boolean; turned: number; result: string | null; segments: number }>;
 const plate = async (overlay: Page): Promise<Plate | null> => (await facts(overlay)).shown["glaze-wheel"] as unknown as Plate | null;
-const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
 const spin = (page: Page, id: string) => ask(page, "POST", "/games/glaze-wheel/command", { command: { do: "spin" }, id });
 type Spun = Readonly<{ body: Readonly<{ round: string; n: number; label: string; by: string; proof: object | null }> }>;
 const spins = async (page: Page): Promise<readonly Spun[]> =>

@@ -9,7 +9,6 @@ const leaveMs = 20_000;
 const fadeMs = 500;
 /** How fast a jar follows what backs it: half of the way in so long. */
 const followMs = 220;
-const none: PredictionView["looks"] = { top: false, glass: "#F2EADA", fills: ["#B7C9A8"] };
 
 /** A row of jars that fill with what backs them. Redrawn only while something moves. */
 export function predictionScene({ still, preview = false, paint }: SceneKit): Scene {
@@ -80,7 +79,7 @@ export function predictionScene({ still, preview = false, paint }: SceneKit): Sc
       if (context !== null)
         paintJars(context, {
           shown,
-          looks: view.looks ?? none,
+          looks: view.looks,
           fill,
           nowMs: now,
           width,

@@ -8,16 +8,16 @@ import { timesOf } from "./round";
 export const winnersLeft = (round: Round): number =>
   round.settings.winners + round.more - round.winners.filter((w) => w.state !== "passed").length;
 
-type Known = Readonly<{ drawn: number; kinds: ReadonlyMap<number, number>; words: Map<number, string> }>;
+type Known = Readonly<{ round: Round; kinds: ReadonlyMap<number, number>; words: Map<number, string> }>;
 /** Asked again and again while nobody comes in: how many hold how many is counted once, and each answer is worked out once. */
 const known = new WeakMap<RaffleDurable["entrants"], Known>();
 function knownOf({ entrants }: RaffleDurable, round: Round, weigh: (e: Entrant) => number): Known {
   const before = known.get(entrants);
-  if (before?.drawn === round.winners.length) return before;
+  if (before?.round === round) return before;
   const gone = new Set(round.winners.map((w) => w.id));
   const kinds = new Map<number, number>();
   for (const e of entrants.values()) if (!gone.has(e.id)) kinds.set(weigh(e), (kinds.get(weigh(e)) ?? 0) + 1);
-  const fresh = { drawn: round.winners.length, kinds, words: new Map<number, string>() };
+  const fresh = { round, kinds, words: new Map<number, string>() };
   known.set(entrants, fresh);
   return fresh;
 }

@@ -122,7 +122,7 @@ const head = (round: Round, key: string, atMs: number) => ({
   by: "",
 });
 /** Points are held from the moment somebody is in until the round is closed. */
-export const held = (round: Round, viewer: string, amount: number, seq: number, atMs: number): Entry =>
+export const paidIn = (round: Round, viewer: string, amount: number, seq: number, atMs: number): Entry =>
   staked(head(round, `in.${seq}`, atMs), viewer, amount);
 /** What was held of somebody goes back: once, whatever comes twice. */
 export const returned = (round: Round, viewer: string, amount: number, atMs: number, why: string): Entry =>

@@ -2,7 +2,7 @@ import { bytesToHex } from "@noble/hashes/utils.js";
 import type { Kept, StepContext } from "../../module/module";
 import type { Entry } from "../../points/ledger";
 import type { Role, Viewer } from "../../signals/signal";
-import { held, isBarred, returned, withEntrant } from "./entering";
+import { isBarred, paidIn, returned, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
 import { type Entrant, freshRaffle, keyOf, mostPeople, type Round } from "./settings";
 
@@ -25,7 +25,9 @@ export function entered(
     durable: { ...durable, round: next.round, entrants: next.entrants, changes: next.changes },
     kept: [next.kept],
     orders: [{ do: "emit", what: "raffle/entered", viewer, amount: came.entrant.tickets, text: round.settings.title }],
-    ...(came.cost === 0 ? {} : { booking: booked([held(round, viewer.id, came.cost, seq, atMs)], [{ id: viewer.id, name: viewer.name }]) }),
+    ...(came.cost === 0
+      ? {}
+      : { booking: booked([paidIn(round, viewer.id, came.cost, seq, atMs)], [{ id: viewer.id, name: viewer.name }]) }),
   };
 }
 
