@@ -1,5 +1,6 @@
 import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
+import { brimful } from "./brimful/definition";
 import { emoteWall } from "./emote-wall/definition";
 import { prediction } from "./prediction/definition";
 import { raffle } from "./raffle/definition";
@@ -20,6 +21,7 @@ register(bossBattle);
 register(wheel);
 register(raffle);
 register(prediction);
+register(brimful);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

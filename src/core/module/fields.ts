@@ -24,7 +24,8 @@ export type Field =
   /** Milliseconds, shown in seconds. */
   | (Readonly<{ kind: "time" }> & Ranged)
   | Readonly<{ kind: "choice"; label: string; start: string; options: readonly Choice[] }>
-  | Readonly<{ kind: "emotes"; label: string; start: EmoteChoice }>
+  /** `used`: whether those written most may be asked for; they may when left out. */
+  | Readonly<{ kind: "emotes"; label: string; start: EmoteChoice; used?: boolean }>
   /** A text; in a rule with the variables of what it answers. */
   | Readonly<{ kind: "text"; label: string; start: string }>
   /** The number of the signal that is meant; nobody is asked for it. */

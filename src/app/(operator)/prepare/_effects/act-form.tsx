@@ -94,8 +94,11 @@ function FieldBlank({
     case "emotes": {
       const read = emoteSourceSchema.safeParse(value);
       const now = read.success ? read.data : { from: "most-used" as const, chosen: [] };
-      const sources: readonly EmoteSource["from"][] =
-        asked.when === "message" || asked.when === "reaction" ? ["message", "most-used", "chosen"] : ["most-used", "chosen"];
+      const sources: readonly EmoteSource["from"][] = [
+        ...(asked.when === "message" || asked.when === "reaction" ? ["message" as const] : []),
+        ...(field.used === false ? [] : ["most-used" as const]),
+        "chosen",
+      ];
       return (
         <Pick
           label={field.label}
