@@ -55,6 +55,15 @@ export async function buildProcesses() {
     publicPath: "/built/",
     metafile: true,
   });
+  // Loaded by those pages alone whose stage has something that piles up; for previews on the operator side too.
+  await build({
+    ...browser,
+    format: "iife",
+    splitting: false,
+    target: ["chrome100"],
+    entryPoints: [join(root, "src/overlay/physics/worker.ts")],
+    outfile: join(out, "overlay", "physics.js"),
+  });
   const named = (prefix, ending) =>
     Object.keys(made.metafile.outputs)
       .map((p) => p.split("/").pop())

@@ -9,6 +9,9 @@ import type { EngineStore } from "../ports/engine-store";
 const overlayPolicy =
   "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
 
+/** The physics engine is compiled in its worker and nowhere else. */
+const workerPolicy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
 export const plain = (res: ServerResponse, status: number, text: string): void => {
   res.writeHead(status, { "content-type": "text/plain; charset=utf-8", "x-content-type-options": "nosniff" }).end(text);
 };
@@ -26,7 +29,7 @@ export function lastingFiles(store: EngineStore, builtDir: string) {
     })
       .on("headers", (out: ServerResponse) => {
         out.setHeader("x-content-type-options", "nosniff");
-        out.setHeader("content-security-policy", overlayPolicy);
+        out.setHeader("content-security-policy", name === "physics.js" ? workerPolicy : overlayPolicy);
         out.setHeader("referrer-policy", "no-referrer");
         if (!lasting) out.setHeader("cache-control", "no-cache");
       })
