@@ -1,5 +1,6 @@
 import type { SceneRegistry } from "../overlay/scene";
 import { bossScene } from "./boss-battle/scene";
+import { brimfulScene } from "./brimful/scene";
 import { wallScene } from "./emote-wall/scene";
 import { predictionScene } from "./prediction/scene";
 import { raffleScene } from "./raffle/scene";
@@ -12,4 +13,5 @@ export const scenes: SceneRegistry = {
   wheel: wheelScene,
   raffle: raffleScene,
   prediction: predictionScene,
+  brimful: brimfulScene,
 };

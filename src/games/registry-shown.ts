@@ -1,4 +1,5 @@
 import { bossShown } from "./boss-battle/shown";
+import { brimfulShown } from "./brimful/shown";
 import { wallShown } from "./emote-wall/shown";
 import { predictionShown } from "./prediction/shown";
 import { raffleShown } from "./raffle/shown";
@@ -12,5 +13,6 @@ const shown = new Map<string, GameShown>([
   ["wheel", wheelShown],
   ["raffle", raffleShown],
   ["prediction", predictionShown],
+  ["brimful", brimfulShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

@@ -13,6 +13,8 @@ export type LooksProps = Readonly<{
   sprites: readonly Sprite[];
   onChange: (path: string, value: unknown) => void;
   Effects?: EffectsEditor;
+  /** The currency in which tips count. */
+  home?: string;
 }>;
 /** How a game stands, beside the picture in the booth. Its actions, switch, hiding and order are the booth's. */
 export type BoothProps = Readonly<{

@@ -7,6 +7,8 @@ import { BitmapRenderer } from "./renderer-bitmaps";
 import { InstancedRenderer } from "./renderer-instanced";
 import type { Knocker, Scene, SceneRegistry } from "./scene";
 import { SpriteBook } from "./sprites";
+import { SpriteLayer } from "./sprite-layer";
+import { openDesk } from "./physics/client";
 import { Surface } from "./surface";
 
 type Standing = { id: string; kind: string; place: Place; scene: Scene };
@@ -52,6 +54,7 @@ export class StagePlayer {
     }> = {},
   ) {
     [this.canvas, this.renderer] = this.makeRenderer(true);
+    this.canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
     this.observer = new ResizeObserver(() => this.fit());
     this.observer.observe(host);
     this.fit();
@@ -62,7 +65,14 @@ export class StagePlayer {
   private readonly guard = new Guard<Scene>();
   private get kit() {
     const { knock, preview = false } = this.options;
-    return { sprites: this.sprites, still: this.still, preview, ...(knock === undefined ? {} : { knock }) };
+    return {
+      sprites: this.sprites,
+      still: this.still,
+      preview,
+      desk: openDesk,
+      layer: () => this.layer(),
+      ...(knock === undefined ? {} : { knock }),
+    };
   }
   private now(): number {
     return this.options.now?.() ?? performance.now();
@@ -71,6 +81,12 @@ export class StagePlayer {
     this.letters += 1;
     this.wake();
   };
+
+  /** Drawn the same way as the stage itself. */
+  private layer(): SpriteLayer {
+    const [canvas, renderer] = this.makeRenderer(this.renderer.name === "instanced");
+    return new SpriteLayer(this.host, canvas, renderer, () => this.makeRenderer(false));
+  }
 
   private makeRenderer(tryInstanced: boolean): [HTMLCanvasElement, Renderer] {
     const fresh = (): HTMLCanvasElement => {
@@ -84,7 +100,6 @@ export class StagePlayer {
     try {
       if (!tryInstanced) throw new Error("not wanted");
       renderer = new InstancedRenderer(canvas, this.sprites);
-      canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
     } catch {
       canvas = fresh();
       renderer = new BitmapRenderer(canvas, this.sprites);

@@ -10,6 +10,27 @@ const mostBytes = 160 * 1024 * 1024;
 const cuttingMs = 1.2;
 const turn = Math.PI * 2;
 
+/** So large is what is seen to be blurred, pixels; and so many are drawn whole in one frame. */
+const largeFrom = 60;
+const mostLarge = 8;
+
+function whole(
+  context: CanvasRenderingContext2D,
+  sprite: LoadedSprite,
+  frame: number,
+  x: number,
+  y: number,
+  w: number,
+  h: number,
+  angle: number,
+) {
+  const { picture, columns, frameWidth: fw, frameHeight: fh } = sprite;
+  if (picture === null) return;
+  context.setTransform(Math.cos(angle), Math.sin(angle), -Math.sin(angle), Math.cos(angle), x, y);
+  context.drawImage(picture, (frame % columns) * fw, Math.floor(frame / columns) * fh, fw, fh, -w / 2, -h / 2, w, h);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+}
+
 type Cut = { bitmap: ImageBitmap; side: number; bytes: number; usedAt: number };
 
 /**
@@ -60,6 +81,7 @@ export class BitmapRenderer implements Renderer {
     // When the machine can't keep up, a cut that is about right is copied rather than stretched.
     const loose = this.coarse ? 0.25 : 0.04;
     let alphaNow = 1;
+    let large = 0;
     let x0 = Infinity,
       y0 = Infinity,
       x1 = -Infinity,
@@ -87,6 +109,18 @@ export class BitmapRenderer implements Renderer {
           mayCut = performance.now() - began < cuttingMs;
         } else cut = this.near(sprite.id, frame, sizeAt, angleAt);
         if (cut === undefined) continue;
+        // Something large, made of a cut that is far too small, would be a blur: a few such are drawn from their picture.
+        if (side > largeFrom && cut.side < side * 0.7 && large < mostLarge) {
+          large += 1;
+          if (alpha !== alphaNow) context.globalAlpha = alphaNow = alpha;
+          whole(context, sprite, frame, x, y, w, h, d[i + 4] ?? 0);
+          const far = Math.hypot(w, h) / 2;
+          x0 = Math.min(x0, x - far);
+          y0 = Math.min(y0, y - far);
+          x1 = Math.max(x1, x + far);
+          y1 = Math.max(y1, y + far);
+          continue;
+        }
       }
       cut.usedAt = this.tick;
       if (alpha !== alphaNow) context.globalAlpha = alphaNow = alpha;

@@ -1,6 +1,8 @@
 import type { SpriteBuffer } from "./sprite-buffer";
 import type { SpriteBook } from "./sprites";
 import type { Box } from "./box";
+import type { Desk } from "./physics/client";
+import type { SpriteLayer } from "./sprite-layer";
 import type { Surface } from "./surface";
 
 export type { Box } from "./box";
@@ -27,13 +29,18 @@ export type Scene = {
 };
 /** Short wooden knocks, each so long from now; gives back how those that are yet to come are left out. */
 export type Knocker = (knocks: readonly Readonly<{ inMs: number; strength: number }>[], hertz: number, volume: number) => () => void;
-/** `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped; `knock` is there where sound may be. */
+/**
+ * `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped; `layer` one for sprites that stand
+ * between two of those; `desk` opens who reckons a pile; `knock` is there where sound may be.
+ */
 export type SceneKit = Readonly<{
   sprites: SpriteBook;
   still: boolean;
   /** What shows only now and then stands there all the while. */
   preview?: boolean;
   paint: () => Surface;
+  layer: () => SpriteLayer;
+  desk: () => Desk;
   knock?: Knocker;
 }>;
 export type SceneMaker = (kit: SceneKit) => Scene;

@@ -1,4 +1,5 @@
 import type { Sprite } from "../core/wire/messages";
+import { drawnSprite, isDrawn } from "./drawn-sprites";
 
 export type SpritePicture = CanvasImageSource & { readonly width: number; readonly height: number };
 export type LoadedSprite = {
@@ -97,7 +98,10 @@ export class SpriteBook {
   private async load(sprite: LoadedSprite): Promise<void> {
     try {
       if (sprite.key.startsWith("emoji:")) await loadEmoji(sprite);
-      else if (sprite.key.startsWith("mark:"))
+      else if (isDrawn(sprite.key)) {
+        const picture = await drawnSprite(sprite.key);
+        Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height });
+      } else if (sprite.key.startsWith("mark:"))
         await loadSheet(sprite, this.markedUrl.replace("{id}", encodeURIComponent(sprite.key.slice(5))), null);
       else {
         const sheet = this.sheets.get(sprite.key) ?? null;

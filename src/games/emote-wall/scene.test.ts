@@ -1,3 +1,4 @@
+import { bareKit } from "../../testing/scene-kit";
 import { describe, expect, test } from "@jest/globals";
 import { emoteWall } from "../../core/games/emote-wall/definition";
 import { type WallSettings, wallDefaults } from "../../core/games/emote-wall/settings";
@@ -37,6 +38,7 @@ function book(): SceneKit["sprites"] {
 
 function setUp(part: Partial<WallSettings> = {}, still = false) {
   const scene = wallScene({
+    ...bareKit,
     sprites: book(),
     still,
     paint: () => {

@@ -2,6 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { prediction } from "../../core/games/prediction/definition";
 import { evening, settingsOf } from "../../core/games/prediction/evening";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
+import { bareKit } from "../../testing/scene-kit";
 import type { SpriteBook } from "../../overlay/sprites";
 import type { Surface } from "../../overlay/surface";
 import { patternOf } from "./paint";
@@ -14,7 +15,7 @@ function page(part: Parameters<typeof settingsOf>[0] = {}, { still = false, prev
   const settings = settingsOf(part);
   const e = evening(part);
   const surface = { canvas: { style: {} }, context: null, scale: 1, fit: () => ({ width: 600, height: 400 }), free: () => undefined };
-  const scene = predictionScene({ sprites: {} as SpriteBook, still, preview, paint: () => surface as unknown as Surface });
+  const scene = predictionScene({ ...bareKit, sprites: {} as SpriteBook, still, preview, paint: () => surface as unknown as Surface });
   const out = new SpriteBuffer();
   const view = () => viewSchema.parse(prediction.view(settings, e.at(), "overlay"));
   return { ...e, scene, view, see: (): void => scene.setView(view()), at: (nowMs: number): boolean => scene.frame(nowMs, box, out, 1) };

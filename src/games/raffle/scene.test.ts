@@ -2,6 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { raffle } from "../../core/games/raffle/definition";
 import { evening, settingsOf } from "../../core/games/raffle/evening";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
+import { bareKit } from "../../testing/scene-kit";
 import type { SpriteBook } from "../../overlay/sprites";
 import type { Surface } from "../../overlay/surface";
 import { namesAround, revealS, rolled } from "./reveal";
@@ -13,7 +14,7 @@ function page(part: Parameters<typeof settingsOf>[0] = {}, still = false) {
   const settings = settingsOf(part);
   const e = evening(settings);
   const surface = { canvas: { style: {} }, context: null, scale: 1, fit: () => ({ width: 600, height: 240 }), free: () => undefined };
-  const scene = raffleScene({ sprites: {} as SpriteBook, still, paint: () => surface as unknown as Surface });
+  const scene = raffleScene({ ...bareKit, sprites: {} as SpriteBook, still, paint: () => surface as unknown as Surface });
   const out = new SpriteBuffer();
   return {
     ...e,

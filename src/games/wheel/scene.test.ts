@@ -4,6 +4,7 @@ import { restAt, arcsOf } from "../../core/games/wheel/layout";
 import { freshWheel } from "../../core/games/wheel/rules";
 import { newSegment, turn, type WheelDurable, type WheelSettings } from "../../core/games/wheel/settings";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
+import { bareKit } from "../../testing/scene-kit";
 import type { SpriteBook } from "../../overlay/sprites";
 import type { Surface } from "../../overlay/surface";
 import { wheelScene } from "./scene";
@@ -29,6 +30,7 @@ function page(part: Partial<WheelSettings> = {}, still = false) {
   let silenced = 0;
   const surface = { canvas: { style: {} }, context: null, scale: 1, fit: () => ({ width: 400, height: 400 }), free: () => undefined };
   const scene = wheelScene({
+    ...bareKit,
     sprites,
     still,
     paint: () => surface as unknown as Surface,

@@ -67,6 +67,7 @@ const fallSpeed = 16;
 const strayAfter = 40;
 const outsideFor = 150;
 const fadeSteps = 36;
+const appearSteps = 7;
 /** Whether a piece is outside is looked at every so many steps. */
 const looksEvery = 6;
 const mostReturns = 6;
@@ -201,15 +202,18 @@ export class PileWorld {
     const half = Math.max(piece.width, piece.height) / 2;
     const span = Math.max(0, right - left - 2 * half);
     const perRow = Math.max(1, Math.floor(span / (half * 2.3)) + 1);
-    const rowSteps = Math.max(1, Math.ceil((half * 2.4) / (fallSpeed * stepS)));
+    const rowSteps = Math.max(1, Math.ceil((half * 3) / (fallSpeed * stepS)));
     const begin = this.due.length === 0 ? this.stepNo + 1 : this.lastDue + rowSteps;
+    const coming: Coming[] = [];
     for (let i = 0; i < count; i += 1) {
       const index = from + i;
       const row = Math.floor(i / perRow);
       const inRow = Math.min(perRow, count - row * perRow);
       const share = inRow === 1 ? unitAt(seed, index * 3) : ((i % perRow) + 0.5 + (unitAt(seed, index * 3) - 0.5) * 0.6) / inRow;
-      this.due.push({
-        atStep: begin + (settled ? Math.ceil(row * rowSteps * 0.6) : row * rowSteps),
+      // Not in step, as no handful ever is.
+      const late = settled ? 0 : Math.floor(unitAt(seed, index * 3 + 1) * rowSteps * 0.6);
+      coming.push({
+        atStep: begin + (settled ? Math.ceil(row * rowSteps * 0.6) : row * rowSteps + late),
         ref,
         index,
         seed,
@@ -217,6 +221,7 @@ export class PileWorld {
         x: left + half + span * Math.max(0, Math.min(1, share)),
       });
     }
+    this.due.push(...coming.sort((a, b) => a.atStep - b.atStep));
   }
 
   private get lastDue(): number {
@@ -342,8 +347,8 @@ export class PileWorld {
     const v = p.body.raw.linvel();
     const speed = Math.hypot(v.x, v.y);
     const blow = p.speed - speed;
-    if (blow > 2.5) {
-      p.squash = Math.min(0.34, Math.max(p.squash, blow * 0.018));
+    if (blow > 3) {
+      p.squash = Math.min(0.24, Math.max(p.squash, (blow - 3) * 0.016));
       // Only what falls from high above is fast enough to pass through anything.
       if (p.fast) p.body.slow();
       p.fast = false;
@@ -356,7 +361,8 @@ export class PileWorld {
   }
   /** A stray is dropped in again from above. */
   private bring(p: Live): boolean {
-    if (this.ground.wall === null || p.returns >= mostReturns) return false;
+    const goes = p.leaves || this.bursting > 0 || this.motion.lies || this.motion.tipping;
+    if (this.ground.wall === null || goes || p.returns >= mostReturns) return false;
     p.returns += 1;
     p.outside = 0;
     const { left, right } = this.mouth();
@@ -383,6 +389,8 @@ export class PileWorld {
   /** Once what was told before has come, the rim gives way: what lies high bursts out and over; `empties`: all of it goes. */
   burst(seed: number, empties: boolean): void {
     this.then(landingSteps, () => this.burstNow(seed, empties));
+    // What comes next waits until all of it has gone.
+    if (empties) this.then(burstSteps, () => this.clearBed());
   }
   private leavingStep = 0;
   private burstNow(seed: number, empties: boolean): void {
@@ -400,8 +408,7 @@ export class PileWorld {
     });
     this.motion.shake(this.stepNo, seed, 0.5);
     if (!empties) return;
-    this.leavingStep = this.stepNo + burstSteps - 20;
-    this.then(burstSteps, () => this.clearBed());
+    this.leavingStep = this.stepNo + burstSteps - fadeSteps - 10;
   }
   /** All that lies there, or waits to fall, goes softly. */
   empty(): void {
@@ -529,7 +536,8 @@ export class PileWorld {
       // From one side of half a turn to the other is no turn.
       into[at + 4] = Math.abs(turned) > 3 ? p.angle : p.beforeAngle + turned * share;
       into[at + 5] = p.squash;
-      into[at + 6] = p.fading === 0 ? 1 : Math.max(0, 1 - p.fading / fadeSteps);
+      const gone = p.fading === 0 ? 1 : Math.max(0, 1 - p.fading / fadeSteps);
+      into[at + 6] = gone * Math.min(1, (this.stepNo - p.bornStep + share) / appearSteps);
       n += 1;
     }
     return n;

@@ -20,6 +20,7 @@ import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
+import { demoPot, fillPotHistory, potId } from "./demo-brimful";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { demoRewards } from "./demo-rewards";
@@ -137,10 +138,15 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
     }),
     rule("fell", "A boss falls", "happened", {
       what: "boss/fell",
-      tiers: always({ do: "sound", sound: "pot-shatters", volume: 90, queue: "sounds" }, flock(60, "chosen", [key("goldMend")], "spout"), {
-        do: "say",
-        text: "{text} lies in shards. Struck down by {viewer}.",
-      }),
+      tiers: always(
+        act(potId, "shake", { strength: 120 }),
+        { do: "sound", sound: "pot-shatters", volume: 90, queue: "sounds" },
+        flock(60, "chosen", [key("goldMend")], "spout"),
+        {
+          do: "say",
+          text: "{text} lies in shards. Struck down by {viewer}.",
+        },
+      ),
     }),
     rule("ask", "“!oldspall” tells the rules", "message", {
       words: { how: "is", list: ["!oldspall"] },
@@ -178,6 +184,7 @@ export const demoCues = (key: (word: string) => string): CueBook => ({
     cue("knock", "Knock on Old Spall", "r", { effects: [act(bossId, "damage", { amount: 50 })] }),
     cue("bell", "Bell for a good pull", "a", { effects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "sounds" }] }),
     cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, effects: [flock(60, "most-used", [], "rain")] }),
+    cue("shake-pot", "Shake the pot", "f", { cooldownMs: 5_000, effects: [act(potId, "shake", { strength: 100 })] }),
     cue("spin", "Spin the glaze wheel", "d", { cooldownMs: 0, effects: [act(wheelId, "spin", {})] }),
     cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, effects: [act(bossId, "tell-rules", {})] }),
   ],
@@ -216,6 +223,8 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     settings: demoPrediction,
     nowMs: nowMs + 10,
   });
+  const pot = demoPot(key);
+  await insertPart(db, channel, { id: potId, kind: "brimful", name: "The open pot", settings: pot, nowMs: nowMs + 11 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
@@ -240,6 +249,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await fillWheelHistory(db, channel, plate, place, nowMs);
   await fillRaffleHistory(db, channel, place, nowMs);
   await fillPredictionHistory(db, channel, place, nowMs);
+  await fillPotHistory(db, channel, pot, place, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

@@ -1,5 +1,6 @@
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { type ModeratorWord, showDefaults, type ShowSettings } from "../../core/show/settings";
+import { potId } from "./demo-brimful";
 import { predictionId } from "./demo-prediction";
 import { raffleId } from "./demo-raffle";
 import { wheelId } from "./demo-wheel";
@@ -42,6 +43,9 @@ export const demoShow: ShowSettings = {
     word("sparks", "!sparks", acts(wallId, "flock")),
     word("spin", "!spin", acts(wheelId, "spin")),
     word("chances", "!chances", acts(wheelId, "tell-rules"), ["viewer"]),
+    word("shake", "!shake", acts(potId, "shake")),
+    word("upright", "!upright", acts(potId, "upright")),
+    word("full", "!full", acts(potId, "tell-rules"), ["viewer"]),
     word("opendraw", "!opendraw", acts(raffleId, "open")),
     word("lockdraw", "!lock", acts(raffleId, "lock")),
     word("draw", "!draw", acts(raffleId, "draw")),

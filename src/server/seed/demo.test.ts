@@ -59,7 +59,7 @@ describe("the demo channel", () => {
       "show",
       "wheel",
     ]);
-    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 5]]);
+    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 6]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
       "kilnkeeper",
       "spongebearer",

@@ -10,7 +10,14 @@ import { contents, emptyPile, fullness, piecesIn, shareOf, wholeVessel, withBatc
 import type { BrimfulDurable, BrimfulEffect, BrimfulSettings, Look, Pile } from "./settings";
 
 /** Pieces come in: brims, tips, what is told of them (RULES section 4). */
-export type Coming = Readonly<{ viewer: Viewer | null; by: string; atMs: number; seq: number; amount: number }>;
+export type Coming = Readonly<{
+  viewer: Viewer | null;
+  by: string;
+  atMs: number;
+  seq: number;
+  amount: number;
+  /** Whether the picture may say who. */ shown: boolean;
+}>;
 export type Filled = Readonly<{
   durable: BrimfulDurable;
   effects: readonly BrimfulEffect[];
@@ -94,6 +101,13 @@ export const settled = (durable: BrimfulDurable, settings: BrimfulSettings): Bri
 
 type Making = { durable: BrimfulDurable; effects: BrimfulEffect[]; notes: Note[]; kept: Kept[]; orders: Order[]; brims: number };
 
+type Falling = Extract<BrimfulEffect, { do: "drop" }>;
+function falls(into: Making, batch: Falling["batches"][number]): void {
+  const last = into.effects[into.effects.length - 1];
+  if (last?.do === "drop") into.effects[into.effects.length - 1] = { ...last, batches: [...last.batches, batch] };
+  else into.effects.push({ do: "drop", batches: [batch], text: "" });
+}
+
 function put(into: Making, settings: BrimfulSettings, load: Load, coming: Coming): number {
   const { area } = outlineOf(settings.vessel);
   const key = coming.seq * 2 + (load.look.face ? 1 : 0);
@@ -109,6 +123,7 @@ function put(into: Making, settings: BrimfulSettings, load: Load, coming: Coming
     const pile = withBatch(known.pile, { key, look: known.n, count: some, by: load.by });
     into.durable = { ...durable, pile, nextLook: known.next, givers: given(durable, coming.viewer, some) };
     left -= some;
+    falls(into, { key, look: { ...load.look, n: known.n }, count: some, by: load.by });
     if (durable.brimmed || fullness(pile, settings) < lineOf(settings)) continue;
     if (into.brims >= mostBrims) {
       // It stays as full as it is; what is left of the load is said to have been left out.
@@ -131,7 +146,7 @@ function brim(into: Making, settings: BrimfulSettings, coming: Coming): void {
     into.durable = out.durable;
   } else into.durable = { ...into.durable, brimmed: true };
   into.durable = { ...into.durable, brims: into.durable.brims + 1 };
-  into.effects.push({ do: "brim", seed: mix32(coming.seq, 900 + into.brims), by: coming.by });
+  into.effects.push({ do: "brim", seed: mix32(coming.seq, 900 + into.brims), empties: settings.brim.then === "empties" });
   into.notes.push({ did: "brimful/brimmed", count: pieces, subject: coming.by, facts: { nth: into.durable.brims } });
   into.orders.push({
     do: "emit",
@@ -188,10 +203,13 @@ export function dropped(
   const percent = percentFull(into.durable, settings);
   into.notes.unshift({ did: "brimful/dropped", count: came, subject: coming.by, facts: { seq: coming.seq, percent } });
   into.orders.unshift({ do: "emit", what: "brimful/dropped", viewer: coming.viewer, amount: came, text: "" });
-  const text = settings.passing.on
-    ? fillTemplate(settings.passing.text, { viewer: nameShown(coming.by, ctx), amount: coming.amount, pieces: came, percent })
-    : "";
-  into.effects.unshift({ do: "drop", text });
+  // An operator's own hand has no name on the picture.
+  const text =
+    settings.passing.on && coming.shown
+      ? fillTemplate(settings.passing.text, { viewer: nameShown(coming.by, ctx), amount: coming.amount, pieces: came, percent })
+      : "";
+  const first = into.effects[0];
+  if (first?.do === "drop") into.effects[0] = { ...first, text };
   const heaviest = Math.max(0, ...clean.map((l) => l.look.mass));
   if (settings.vessel.stand !== "free" || heaviest < settings.vessel.tipMass || came === 0) return into;
   const seed = mix32(coming.seq, ctx.salt);
@@ -226,6 +244,5 @@ export function stoodUp(durable: BrimfulDurable, settings: BrimfulSettings, comi
     put(into, settings, { look: made, count: batch.count, by: batch.by }, { ...coming, seq: Math.floor(batch.key / 2), viewer: null });
   }
   goal(into, settings, coming);
-  if (batches.length > 0) into.effects.push({ do: "drop", text: "" });
   return into;
 }

@@ -120,7 +120,14 @@ describe("what falls", () => {
     const s = set({ passing: { ...brimfulDefaults.passing, on: true, text: "{viewer} {pieces, plural, one {# piece} other {# pieces}}" } });
     const rude: Viewer = { id: "x", name: "crackpot", roles: [] };
     const { last, durable } = play(s, [{ kind: "follow", viewer: rude }], hidden);
-    expect(last.effects[0]).toEqual({ do: "drop", text: "•••••••• 2 pieces" });
+    expect(last.effects[0]).toMatchObject({
+      do: "drop",
+      text: "•••••••• 2 pieces",
+      batches: [
+        { count: 1, by: "" },
+        { count: 1, by: "••••••••" },
+      ],
+    });
     expect(durable.pile.batches[1]?.by).toBe("••••••••");
   });
 });
@@ -142,7 +149,7 @@ describe("fullness", () => {
     const needed = Math.ceil(950_000 / shareOf({ size: 100, solid: 90, wide: 100, body: "circle" }, outlineOf(s.vessel).area));
     const { outcomes, durable, last } = play(s, [drop(needed - 1), { kind: "follow", viewer: ada }]);
     expect(outcomes[0]?.effects.map((e) => e.do)).toEqual(["drop"]);
-    expect(last.effects.map((e) => e.do)).toEqual(["drop", "brim"]);
+    expect(last.effects.map((e) => e.do)).toEqual(["drop", "brim", "drop"]);
     expect(last.orders?.find((o) => o.do === "emit" && o.what === "brimful/brimmed")).toMatchObject({
       amount: needed,
       effects,

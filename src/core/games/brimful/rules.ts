@@ -52,6 +52,7 @@ const comingOf = (viewer: Viewer | null, by: string, signal: Signal, amount: num
   atMs: signal.atMs,
   seq: signal.seq,
   amount,
+  shown: viewer !== null || signal.kind !== "command",
 });
 
 function onSignal(at: At, kind: DropKind, signal: Signal, ctx: StepContext): Outcome {

@@ -224,10 +224,14 @@ export const brimfulDurableSchema = z.object({
 export type BrimfulDurable = z.infer<typeof brimfulDurableSchema>;
 
 const seed = z.int().min(0).max(0xffffffff);
-/** How a change of the pile is played; what lies in it, the view says. */
+/** How a change of the pile is played, in the order in which it comes to pass; what lies in it in the end, the view says. */
 export const brimfulEffectSchema = z.discriminatedUnion("do", [
-  z.object({ do: z.literal("drop"), text: z.string() }),
-  z.object({ do: z.literal("brim"), seed, by: z.string() }),
+  z.object({
+    do: z.literal("drop"),
+    batches: z.array(z.object({ key: z.int(), look: lookSchema, count: z.int(), by: z.string() })),
+    text: z.string(),
+  }),
+  z.object({ do: z.literal("brim"), seed, empties: z.boolean() }),
   z.object({ do: z.literal("tip"), seed, way: z.union([z.literal(-1), z.literal(1)]) }),
   z.object({ do: z.literal("upright") }),
   z.object({ do: z.literal("shake"), seed, strength: z.number() }),

@@ -133,7 +133,9 @@ export function Editor({
                 <EmotePicker sprites={sprites.filter((s) => s.key.startsWith("own:"))} settings={settings} path={path} onChange={set} />
               )}
             />
-            {shown.Extra !== undefined && <shown.Extra settings={settings} sprites={sprites} onChange={set} Effects={Effects} />}
+            {shown.Extra !== undefined && (
+              <shown.Extra settings={settings} sprites={sprites} onChange={set} Effects={Effects} home={home} />
+            )}
             <Box
               mt="5"
               pt="3"

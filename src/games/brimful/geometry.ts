@@ -1,0 +1,95 @@
+import type { BrimfulView } from "../../core/games/brimful/settings";
+import { type Outline, outlineOf } from "../../core/games/brimful/outline";
+import type { Corner } from "../../overlay/physics/engine";
+import type { Ground } from "../../overlay/physics/pile-world";
+import type { Box } from "../../overlay/box";
+
+/** A vessel of ten units in its place: how many pixels a unit is, and where the middle of its foot stands. */
+export type Geometry = Readonly<{
+  outline: Outline;
+  /** In units: the foot at y 0, the middle of the vessel at x 0. */
+  wall: readonly Corner[];
+  unit: number;
+  footX: number;
+  footY: number;
+  width: number;
+  height: number;
+}>;
+export const thickness = 0.75;
+const high = 10;
+const margin = 0.05;
+
+export const wallOf = (outline: Outline): readonly Corner[] =>
+  outline.wall.map(([x, y]): Corner => [(x - outline.width / 2) * high, (y - 1) * high]);
+
+/** Room beside it for the tag that says how full it is, in units. */
+const tagRoom = 3.4;
+
+export function geometryOf(view: Pick<BrimfulView, "vessel" | "looks" | "goal">, box: Pick<Box, "width" | "height">): Geometry {
+  const outline = outlineOf({ shape: view.vessel.shape, points: view.vessel.points });
+  const { room, lift, stands } = view.looks;
+  const { width, height } = box;
+  const tag = looksTagged(view) ? tagRoom : 0;
+  const units = outline.width * high + 2 * thickness;
+  const byHeight = (height * (1 - room / 100 - lift / 100)) / (high + thickness);
+  const byWidth = (width * (1 - 2 * margin)) / (units + tag);
+  const unit = Math.max(0.5, Math.min(byHeight, byWidth));
+  const half = (units / 2) * unit;
+  const beside = tag * unit;
+  const spare = width - 2 * half - beside;
+  const footX =
+    stands === "left"
+      ? width * margin + half
+      : stands === "right"
+        ? width * (1 - margin) - half
+        : Math.max(width * margin, spare / 2) + half;
+  return { outline, wall: wallOf(outline), unit, footX, footY: height * (1 - lift / 100) - thickness * unit, width, height };
+}
+
+const looksTagged = ({ looks, goal }: Pick<BrimfulView, "looks" | "goal">): boolean => looks.number || goal !== null;
+
+/** The same as the physics needs it. Gravity in percent of the usual. */
+export function groundOf(g: Geometry, gravity: number): Ground {
+  return {
+    wall: g.wall,
+    thickness: thickness + 0.15,
+    boxes: [],
+    top: -g.footY / g.unit,
+    floor: (g.height - g.footY) / g.unit,
+    left: -g.footX / g.unit,
+    right: (g.width - g.footX) / g.unit,
+    sides: false,
+    gravity: 32 * (gravity / 100),
+  };
+}
+
+/** How high it stands, in units above the foot, when it is so full: a share of what it holds. */
+export function levelAt(g: Pick<Geometry, "wall" | "outline">, share: number): number {
+  const { wall, outline } = g;
+  const steps = 80;
+  const top = (outline.rimY - 1) * high;
+  const whole = outline.area * high * high;
+  let area = 0;
+  // From the foot upwards.
+  for (let i = 0; i < steps; i += 1) {
+    area += acrossAt(wall, (top * (i + 0.5)) / steps).width * (-top / steps);
+    if (area >= whole * share) return (top * (i + 1)) / steps;
+  }
+  // Over the rim, as if the mouth went on upwards.
+  const mouth = (outline.mouth.right - outline.mouth.left) * high;
+  return top - (whole * share - area) / Math.max(0.1, mouth);
+}
+
+/** The vessel at one height: from where to where, and how wide in all. */
+export function acrossAt(wall: readonly Corner[], y: number): Readonly<{ left: number; right: number; width: number }> {
+  const xs: number[] = [];
+  for (let i = 0; i + 1 < wall.length; i += 1) {
+    const [ax, ay] = wall[i] ?? [0, 0];
+    const [bx, by] = wall[i + 1] ?? [0, 0];
+    if (ay > y !== by > y) xs.push(ax + ((bx - ax) * (y - ay)) / (by - ay));
+  }
+  xs.sort((a, b) => a - b);
+  let width = 0;
+  for (let i = 0; i + 1 < xs.length; i += 2) width += (xs[i + 1] ?? 0) - (xs[i] ?? 0);
+  return { left: xs[0] ?? 0, right: xs[xs.length - 1] ?? 0, width };
+}
