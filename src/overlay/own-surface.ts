@@ -18,6 +18,8 @@ export class OwnSurface {
   }
   empty(): void {
     const { context, canvas } = this.surface ?? { context: null, canvas: { width: 0, height: 0 } };
+    // Whoever painted last may have left it turned.
+    context?.setTransform(1, 0, 0, 1, 0, 0);
     context?.clearRect(0, 0, canvas.width, canvas.height);
   }
   stack(order: number): void {

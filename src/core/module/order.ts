@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { alertSchema } from "../alerts/alert";
-import { commandSchema, roleSchema } from "../signals/signal";
+import { commandSchema, roleSchema, touchesSchema } from "../signals/signal";
 
 const viewerSchema = z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() }).nullable();
 const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
@@ -50,6 +50,7 @@ export const orderSchema = z.discriminatedUnion("do", [
     amount: z.number(),
     text: z.string(),
     effects: z.array(z.unknown()).readonly().optional(),
+    touches: touchesSchema.optional(),
   }),
 ]);
 export type Order = z.infer<typeof orderSchema>;

@@ -74,6 +74,16 @@ export type PurchaseSignal = Arrived &
 export type RedemptionSignal = Arrived &
   Readonly<{ kind: "redemption"; viewer: Viewer; saleId: string; rewardId: string; reward: string; price: number; text: string }>;
 /** A game says what came to pass in it, so that rules can answer: `what` is namespaced by the game's kind. */
+/**
+ * What of it other games on the stage may feel, if theirs want to: a blow (0 to 1), a picture that came, people who had
+ * luck by their names. Nothing is decided by it.
+ */
+export const touchesSchema = z.object({
+  blow: z.number().min(0).max(1).optional(),
+  pictures: z.array(z.string().max(80)).max(12).readonly().optional(),
+  people: z.array(z.string().max(200)).max(12).readonly().optional(),
+});
+export type Touches = z.infer<typeof touchesSchema>;
 export type HappenedSignal = Given &
   Readonly<{
     kind: "happened";
@@ -83,6 +93,7 @@ export type HappenedSignal = Given &
     text: string;
     /** What the game's own settings say is done then, as a rule's effects; read by who carries them out. */
     effects?: readonly unknown[];
+    touches?: Touches;
   }>;
 
 /**

@@ -22,6 +22,11 @@ const margin = 0.05;
 export const wallOf = (outline: Outline): readonly Corner[] =>
   outline.wall.map(([x, y]): Corner => [(x - outline.width / 2) * high, (y - 1) * high]);
 
+/** What hangs on a vessel reaches so far beyond its sides, in units. */
+const hangs: Partial<Record<BrimfulView["vessel"]["shape"], Readonly<{ left: number; right: number }>>> = {
+  teapot: { left: 2.8, right: 2.6 },
+  crucible: { left: 1.1, right: 1.1 },
+};
 /** Room beside it for the tag that says how full it is, in units. */
 const tagRoom = 3.4;
 
@@ -29,20 +34,21 @@ export function geometryOf(view: Pick<BrimfulView, "vessel" | "looks" | "goal">,
   const outline = outlineOf({ shape: view.vessel.shape, points: view.vessel.points });
   const { room, lift, stands } = view.looks;
   const { width, height } = box;
-  const tag = looksTagged(view) ? tagRoom : 0;
+  const hung = hangs[view.vessel.shape] ?? { left: 0, right: 0 };
+  const right = Math.max(hung.right, looksTagged(view) ? tagRoom : 0);
   const units = outline.width * high + 2 * thickness;
   const byHeight = (height * (1 - room / 100 - lift / 100)) / (high + thickness);
-  const byWidth = (width * (1 - 2 * margin)) / (units + tag);
+  const byWidth = (width * (1 - 2 * margin)) / (units + hung.left + right);
   const unit = Math.max(0.5, Math.min(byHeight, byWidth));
   const half = (units / 2) * unit;
-  const beside = tag * unit;
-  const spare = width - 2 * half - beside;
+  const left = hung.left * unit;
+  const spare = width - 2 * half - left - right * unit;
   const footX =
     stands === "left"
-      ? width * margin + half
+      ? width * margin + left + half
       : stands === "right"
-        ? width * (1 - margin) - half
-        : Math.max(width * margin, spare / 2) + half;
+        ? width * (1 - margin) - hung.right * unit - half
+        : Math.max(width * margin, spare / 2) + left + half;
   return { outline, wall: wallOf(outline), unit, footX, footY: height * (1 - lift / 100) - thickness * unit, width, height };
 }
 

@@ -158,7 +158,15 @@ function VesselPicture({ settings }: Readonly<{ settings: BrimfulSettings }>) {
     // What it looks like is what it hangs on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [mark]);
-  return <canvas ref={ref} width={180} height={160} style={{ width: "90px", height: "80px", margin: "0 auto 4px" }} aria-hidden="true" />;
+  return (
+    <canvas
+      ref={ref}
+      width={180}
+      height={160}
+      style={{ width: "90px", height: "80px", margin: "0 auto 4px", background: "#5A5148", borderRadius: "6px" }}
+      aria-hidden="true"
+    />
+  );
 }
 
 /** One's own outline: pasted, or read from a file; told at once why it would hold nothing. */

@@ -3,6 +3,7 @@ import { mix32 } from "../../core/kernel/chance";
 import { leastLetter, OwnSurface } from "../../overlay/own-surface";
 import { PileClient } from "../../overlay/physics/client";
 import { rowLength } from "../../overlay/physics/pile-world";
+import { lieAngleOf } from "../../overlay/physics/vessel-motion";
 import { restingPlaces } from "../../overlay/physics/rest";
 import type { Box, Scene, SceneKit } from "../../overlay/scene";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
@@ -21,7 +22,7 @@ const pulseMs = 420;
  * A vessel that fills. What lies in it, the engine says; how it falls there, the physics; so a page that was reloaded, or
  * away, shows the same pile. Drawn in three: the vessel's back with what lies still, what moves, the vessel's front.
  */
-export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: SceneKit): Scene {
+export function brimfulScene({ sprites, still, preview = false, paint, layer: makeLayer, desk }: SceneKit): Scene {
   const back = new OwnSurface(paint);
   let layer: SpriteLayer | null = null;
   const front = new OwnSurface(paint);
@@ -38,6 +39,7 @@ export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: 
   let hushed = false;
   let turnedMs = -Infinity;
   let lain = "";
+  let outlined = false;
   let shownX = 0;
   let shownWidth = 0;
   let order = 0;
@@ -126,13 +128,15 @@ export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: 
             given: pile.given,
             stepMs: pile.stepMs,
             texts: texts.map((t) => t.text),
+            kinds: kinds(),
             rows: [...pile.rows.slice(0, pile.count * rowLength)].map((n) => Math.round(n * 100) / 100),
           },
     setView: (given) => {
       const parsed = brimfulViewSchema.safeParse(given);
       if (!parsed.success) return;
       const before = view;
-      view = parsed.data;
+      // Outlines are for who sets it up.
+      view = { ...parsed.data, looks: { ...parsed.data.looks, outlines: preview && parsed.data.looks.outlines } };
       paintedFront = "";
       if (before === null) shownFull = view.full;
       else if (before.full !== view.full) pulseFrom = sprites.nowMs;
@@ -236,6 +240,22 @@ export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: 
     },
   };
 
+  /** How many there are of each making, for tests. */
+  function kinds(): readonly Readonly<{ size: number; mass: number; body: string; face: boolean; count: number }>[] {
+    const counts = new Map<Ref["look"], number>();
+    for (const list of [pile.rows.subarray(0, pile.count * rowLength), pile.bed])
+      for (let at = 0; at < list.length; at += rowLength) {
+        const look = refs.of(list[at] ?? 0)?.look;
+        if (look !== undefined) counts.set(look, (counts.get(look) ?? 0) + 1);
+      }
+    const sums = new Map<number, { size: number; mass: number; body: string; face: boolean; count: number }>();
+    for (const [{ n, size, mass, body, face }, count] of counts) {
+      const before = sums.get(n);
+      sums.set(n, { size, mass, body, face, count: count + (before?.count ?? 0) });
+    }
+    return [...sums.values()];
+  }
+
   /** Without any motion: as it would lie. */
   function lieStill(v: BrimfulView, g: Geometry): void {
     const all = refs
@@ -286,7 +306,7 @@ export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: 
     away: boolean,
     box: Box,
   ): void {
-    const { x, y, angle } = pile.given && v.lies !== null ? { x: 0, y: 0, angle: wayOnPicture(v.lies) * 1.72 } : pile.stands;
+    const { x, y, angle } = pile.given && v.lies !== null ? { x: 0, y: 0, angle: wayOnPicture(v.lies) * lieAngleOf(g.wall) } : pile.stands;
     const css = `translate(${(x * g.unit).toFixed(2)}px,${(y * g.unit).toFixed(2)}px) rotate(${angle.toFixed(4)}rad)`;
     const stage = box.stageWidth ?? box.width;
     for (const s of [behind, ahead]) {
@@ -348,8 +368,9 @@ export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: 
   function drawWords(v: BrimfulView, g: Geometry, box: Box, nowMs: number): boolean {
     const before = texts.length;
     texts = texts.filter((t) => nowMs - t.atMs < t.ms);
-    if (texts.length === 0) {
-      if (before > 0) words.empty();
+    if (texts.length === 0 && !v.looks.outlines) {
+      if (before > 0 || outlined) words.empty();
+      outlined = false;
       return false;
     }
     const { context, scale } = words.fit(box);
@@ -364,6 +385,28 @@ export function brimfulScene({ sprites, still, paint, layer: makeLayer, desk }: 
       font: v.passing.font,
       still,
     });
-    return true;
+    outlined = v.looks.outlines;
+    if (outlined) outlineBodies(context, g, scale);
+    return texts.length > 0;
+  }
+  /** The solid part of each piece: what the others feel of it. */
+  function outlineBodies(context: CanvasRenderingContext2D, g: Geometry, scale: number): void {
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.lineWidth = Math.max(1, scale * 1.5);
+    context.strokeStyle = "#FFF8E8";
+    for (let at = 0; at < pile.count * rowLength; at += rowLength) {
+      const ref = refs.of(pile.rows[at] ?? 0);
+      if (ref === undefined) continue;
+      const u = g.unit * scale;
+      const { width, height, form } = ref.piece;
+      context.save();
+      context.translate(g.footX * scale + (pile.rows[at + 2] ?? 0) * u, g.footY * scale + (pile.rows[at + 3] ?? 0) * u);
+      context.rotate(pile.rows[at + 4] ?? 0);
+      context.beginPath();
+      const round = form === "box" ? 0 : (Math.min(width, height) * u) / 2;
+      context.roundRect((-width / 2) * u, (-height / 2) * u, width * u, height * u, round);
+      context.stroke();
+      context.restore();
+    }
   }
 }

@@ -6,9 +6,20 @@ const upSteps = 60;
 const shakeSteps = 70;
 /** So long after it stood up its rim lets fall what hangs over it. */
 export const restsUpright = upSteps + 20;
-const lieAngle = 1.72;
 const mostSlide = 0.9;
 const ownMass = 400;
+
+/** How far it turns over the edge of its foot until its side lies on the ground. */
+export function lieAngleOf(wall: readonly Corner[]): number {
+  const foot = footOf(wall);
+  const all = wall.filter(([x, y]) => x > foot && y < -4).map(([x, y]) => Math.atan2(-y, x - foot));
+  return Math.max(0.6, Math.min(1.6, ...all));
+}
+/** Half the width it stands on. */
+function footOf(wall: readonly Corner[]): number {
+  const low = Math.max(...wall.map((c) => c[1]));
+  return Math.max(0.3, ...wall.filter((c) => c[1] > low - 0.4).map((c) => Math.abs(c[0])));
+}
 
 const ease = (u: number): number => u * u * (3 - 2 * u);
 
@@ -27,11 +38,16 @@ export class VesselMotion {
   private fall: Readonly<{ from: number; way: -1 | 1; up: boolean }> | null = null;
   private lying: -1 | 0 | 1 = 0;
   private readonly foot: number;
+  private readonly lieAngle: number;
+  private readonly lift: number;
 
   constructor(wall: readonly Corner[] | null) {
     // It turns about the edge of its foot.
-    const low = Math.max(...(wall ?? [[0, 0]]).map((c) => c[1]));
-    this.foot = Math.max(0.3, ...(wall ?? []).filter((c) => c[1] > low - 0.4).map((c) => Math.abs(c[0])));
+    this.foot = wall === null ? 1 : footOf(wall);
+    this.lieAngle = wall === null ? 1 : lieAngleOf(wall);
+    // A round side would lie in the ground: so far it is lifted.
+    const [c, s] = [Math.cos(this.lieAngle), Math.sin(this.lieAngle)];
+    this.lift = Math.max(0, ...(wall ?? []).map(([x, y]) => (x - this.foot) * s + y * c));
   }
 
   get lies(): boolean {
@@ -75,11 +91,11 @@ export class VesselMotion {
 
   /** Turned so far over the edge of its foot, 0 to 1. */
   private place(slide: number, way: -1 | 1, over: number): void {
-    const angle = way * lieAngle * over;
+    const angle = way * this.lieAngle * over;
     const pivot = way * this.foot;
     const [c, s] = [Math.cos(angle), Math.sin(angle)];
     // The edge of the foot stays where it is, and slides a little as it goes down.
-    this.at = { x: slide + pivot - pivot * c + way * 0.3 * over, y: -pivot * s, angle };
+    this.at = { x: slide + pivot - pivot * c + way * 0.3 * over, y: -pivot * s - this.lift * Math.max(0, over), angle };
   }
 
   /** Whether it moved. */

@@ -169,9 +169,19 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
           kit.modules.filter((m) => m !== module && hears(m, order.what)),
         );
       case "emit": {
-        const { what, viewer, amount, text, effects } = order;
+        const { what, viewer, amount, text, effects, touches } = order;
         const own = effects === undefined || effects.length === 0 ? {} : { effects };
-        const signal: HappenedSignal = { kind: "happened", ...stamp, gameId: module.id, what, viewer, amount, text, ...own };
+        const signal: HappenedSignal = {
+          kind: "happened",
+          ...stamp,
+          gameId: module.id,
+          what,
+          viewer,
+          amount,
+          text,
+          ...own,
+          ...(touches === undefined ? {} : { touches }),
+        };
         return next(
           signal,
           "game",

@@ -42,7 +42,9 @@ export function demoPot(key: (word: string) => string): BrimfulSettings {
           solid: 82,
         }),
       ],
-      reaction: [newTier("sherds", { pieces: { give: 1, per: 10, most: 60 }, pictures: ["prop:sherd"], size: 110, body: "box", solid: 70 })],
+      reaction: [
+        newTier("sherds", { pieces: { give: 1, per: 10, most: 60 }, pictures: ["prop:sherd"], size: 110, body: "box", solid: 70 }),
+      ],
       raid: [newTier("raid", { pieces: { give: 1, per: 1, most: 120 }, size: 110 })],
       host: [newTier("host", { pieces: { give: 1, per: 2, most: 60 }, size: 110 })],
     },
@@ -54,6 +56,7 @@ export function demoPot(key: (word: string) => string): BrimfulSettings {
         { do: "say", text: "The pot brims over for the {text}. time, with {amount} pieces. Thank you, {viewer}." },
       ],
     },
+    touch: { blows: true, pictures: true, people: true },
     goal: { on: true, at: 60, label: "Time for tea" },
     passing: { ...brimfulDefaults.passing, on: true, text: "{viewer}" },
     looks: { ...brimfulDefaults.looks, room: 26 },

@@ -48,6 +48,7 @@ describe("the demo channel", () => {
     expect(row.games.map((g) => moduleOf(g.kind)?.settings.safeParse(g.settings).success)).toEqual(row.games.map(() => true));
     expect(row.games.map((g) => g.kind).sort()).toEqual([
       "boss-battle",
+      "brimful",
       "commands",
       "cues",
       "emote-wall",
@@ -75,7 +76,7 @@ describe("the demo channel", () => {
       ...cues.cues.flatMap((c) => [...c.effects, ...c.offEffects]),
     ];
     expect(new Set(effects.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
-      new Set(["damage", "heal", "flock", "show", "sound", "say", "spin", "switch", "tell-rules", "wait"]),
+      new Set(["damage", "heal", "flock", "shake", "show", "sound", "say", "spin", "switch", "tell-rules", "wait"]),
     );
     const props = [
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),

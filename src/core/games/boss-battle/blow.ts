@@ -98,7 +98,8 @@ export function strike(settings: BossSettings, given: BossDurable, blow: Blow): 
     if (after > 0) {
       durable = { ...durable, health: after, lastHit: { name, viewerId: viewer?.id ?? null, amount, kind, atMs, seq: blow.seq } };
       effects.push({ do: "hit", amount, kind, name, seed: mix32(blow.seed, falls), health: after, max: durable.max });
-      orders.push({ do: "emit", what: "boss/hit", viewer, amount, text: durable.boss.name });
+      const felt = Math.min(1, (amount / Math.max(1, durable.max)) * 3);
+      orders.push({ do: "emit", what: "boss/hit", viewer, amount, text: durable.boss.name, touches: { blow: felt } });
       break;
     }
     const leftover = amount - before;
@@ -126,7 +127,7 @@ export function strike(settings: BossSettings, given: BossDurable, blow: Blow): 
     };
     effects.push({ do: "fall", amount, kind, name, fallen, next: boss, seed: mix32(blow.seed, 100 + falls), health: max, max });
     notes.push({ did: "boss/fell", count: 1, subject: fallen.name, facts: { next: boss.name, health: max } });
-    orders.push({ do: "emit", what: "boss/fell", viewer, amount: blow.amount, text: fallen.name });
+    orders.push({ do: "emit", what: "boss/fell", viewer, amount: blow.amount, text: fallen.name, touches: { blow: 1 } });
     if (settings.carry !== "strikes" || leftover <= 0) break;
     if (falls + 1 >= mostFalls) {
       notes.push({ did: "boss/leftover-dropped", count: leftover, facts: { falls: mostFalls } });

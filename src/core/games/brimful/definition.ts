@@ -1,4 +1,5 @@
 import type { GameDefinition } from "../../module/game";
+import { nameOf } from "../../signals/signal";
 import { brimfulActions } from "./actions";
 import { brimfulHints } from "./hints";
 import { brimfulNoteInShort, brimfulNoteInWords } from "./notes";
@@ -12,10 +13,13 @@ import {
   type BrimfulEffect,
   type BrimfulSettings,
   brimfulSettingsSchema,
+  dropKinds,
   newTier,
 } from "./settings";
 import { brimfulView } from "./view";
 import { brimfulRulesInWords, brimfulSentences } from "./words";
+
+const byWhom = (by: string): string => (by === "" || by === nameOf(null) ? "" : `, by ${by}`);
 
 /** The physics vessel, RULES section 4: the core counts what lies in it, the picture lets it fall. */
 export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, BrimfulEffect> = {
@@ -77,6 +81,7 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
   freshDust: () => null,
   step: brimfulStep,
   view: brimfulView,
+  hears: [...dropKinds, "live", "ended", "happened"],
   dueMs: upDueMs,
   sentences: brimfulSentences,
   toldToViewers: (settings, { home }) => brimfulRulesInWords(settings, home),
@@ -90,7 +95,7 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
       logged: true,
       from: ["drop", "drop-emotes", "upright"],
       example: "3",
-      tape: ({ amount, by }) => ({ tone: "moss", weight: 3, label: `Brimmed over with ${amount}${by === "" ? "" : `, by ${by}`}` }),
+      tape: ({ amount, by }) => ({ tone: "moss", weight: 3, label: `Brimmed over with ${amount}${byWhom(by)}` }),
     },
     "brimful/goal": {
       words: "the line on a vessel is reached",
@@ -105,7 +110,7 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
       unit: ["piece spilled", "pieces spilled"],
       logged: true,
       from: ["drop", "tip", "upright"],
-      tape: ({ amount, by }) => ({ tone: "brick", weight: 3, label: `Tipped over${by === "" ? "" : ` by ${by}`}, ${amount} spilled` }),
+      tape: ({ amount, by }) => ({ tone: "brick", weight: 3, label: `Tipped over, ${amount} spilled${byWhom(by)}` }),
     },
     "brimful/dropped": { words: "pieces fall into a vessel", unit: ["piece", "pieces"], from: ["drop", "drop-emotes", "upright"] },
   },

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
 import { bareContext, type StepContext } from "../../module/module";
-import type { Signal, Viewer } from "../../signals/signal";
+import type { Signal, Touches, Viewer } from "../../signals/signal";
 import { brimful } from "./definition";
 import { brimfulNoteInWords } from "./notes";
 import { areaOf, bodyOf, fullness, mostBatches, piecesIn, shareOf } from "./pile";
@@ -220,6 +220,37 @@ describe("tipping over", () => {
   test("one that stands fast is never tipped, by whatever mass or hand", () => {
     const { words } = play(set(), [drop(1, 500), order({ do: "tip", way: "right" })]);
     expect(words[1]).toBe("it stands fast; let it slide and tip over in its rules first");
+  });
+});
+
+describe("other games on the stage", () => {
+  const told = (touches: Touches): Part<Signal> => ({
+    kind: "happened",
+    viewer: null,
+    gameId: "other",
+    what: "x/y",
+    amount: 1,
+    text: "",
+    touches,
+  });
+  test("are felt as far as it is set, each by its switch", () => {
+    const all = set({ touch: { blows: true, pictures: true, people: true } });
+    const { outcomes, durable } = play(all, [told({ blow: 0.8 }), told({ pictures: ["own:w"] }), told({ people: ["Ada", "__proto__"] })]);
+    expect(outcomes[0]?.effects.map((e) => e.do)).toEqual(["shake"]);
+    expect(durable.pile.batches.map((b) => b.by)).toEqual(["", "Ada", "__proto__"]);
+    expect(lookOf(durable, 0)?.pictures).toEqual(["own:w"]);
+    const none = play(set({ touch: { blows: false, pictures: false, people: false } }), [
+      told({ blow: 1, pictures: ["own:w"], people: ["Ada"] }),
+    ]);
+    expect([none.outcomes[0]?.effects, piecesIn(none.durable.pile)]).toEqual([[], 0]);
+  });
+  test("a small blow, and what a vessel tells itself, is not felt", () => {
+    const { outcomes } = play(set(), [
+      told({ blow: 0.01 }),
+      { kind: "happened", viewer: ada, gameId: "b", what: "brimful/dropped", amount: 3, text: "" },
+    ]);
+    expect(outcomes.flatMap((o) => o.effects)).toEqual([]);
+    expect(outcomes[0]?.durable).toBe(outcomes[1]?.durable);
   });
 });
 

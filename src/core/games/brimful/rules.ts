@@ -1,7 +1,7 @@
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
-import { type CommandSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
+import { type CommandSignal, type HappenedSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
 import { amountOf } from "../../signals/tiers";
 import type { BrimfulCommand } from "./actions";
 import { faceLook, type Load, loadsOf, mostPictures, pieceLook, tierOf } from "./dropping";
@@ -17,6 +17,8 @@ const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.d
 const held = (at: At, code: string, facts: Record<string, string | number> = {}): Outcome =>
   still(at, [{ refusal: refusal(code, facts), count: 1 }]);
 const done = (filled: Filled): Outcome => ({ ...filled, transient: null });
+/** Weaker blows than this share of a whole boss are not felt beyond it. */
+const leastBlow = 0.05;
 const isDropKind = (kind: string): kind is DropKind => (dropKinds as readonly string[]).includes(kind);
 
 export const freshBrimful = (): BrimfulDurable => ({
@@ -41,6 +43,7 @@ export const upDueMs = (settings: BrimfulSettings, durable: BrimfulDurable): num
 export function brimfulStep(at: At, signal: Signal, ctx: StepContext): Outcome {
   if (signal.kind === "command") return onCommand(at, signal, ctx);
   if (signal.kind === "timer") return onTimer(at, signal);
+  if (signal.kind === "happened") return onTouch(at, signal, ctx);
   // Only at its end is what rounding left over given up.
   if (signal.kind === "ended") return { ...still(at), durable: at.durable.kept.length === 0 ? at.durable : { ...at.durable, kept: [] } };
   return isDropKind(signal.kind) ? onSignal(at, signal.kind, signal, ctx) : still(at);
@@ -70,6 +73,25 @@ function onSignal(at: At, kind: DropKind, signal: Signal, ctx: StepContext): Out
   if (loads.length === 0) return held(next, kept === durable.kept ? "brimful/nothing" : "brimful/not-yet", { kind });
   const viewer = "viewer" in signal ? signal.viewer : null;
   return done(dropped(next.durable, settings, loads, comingOf(viewer, nameOf(viewer), signal, amountOf(signal) ?? 0), ctx));
+}
+
+/** What came to pass in another game, as far as it is felt here: said nowhere, it is the other game's news. */
+function onTouch(at: At, signal: HappenedSignal, ctx: StepContext): Outcome {
+  const { settings, durable } = at;
+  const { blow = 0, pictures = [], people = [] } = signal.touches ?? {};
+  if (!durable.on || signal.touches === undefined) return still(at);
+  const loads: readonly Load[] = [
+    ...(settings.touch.pictures && pictures.length > 0
+      ? [{ look: pieceLook(settings, newTier("touch", { pictures: [...pictures] }), []), count: pictures.length, by: "" }]
+      : []),
+    ...(settings.touch.people ? people.map((name) => ({ look: faceLook(settings), count: 1, by: name })) : []),
+  ];
+  const coming = { ...comingOf(null, "", signal, 0), shown: false };
+  const filled = loads.length === 0 ? null : dropped(durable, settings, loads, coming, ctx);
+  const felt = settings.touch.blows && blow >= leastBlow;
+  const shake: readonly BrimfulEffect[] = felt ? [{ do: "shake", seed: mix32(signal.seq, ctx.salt), strength: 0.15 + blow * 0.45 }] : [];
+  if (filled === null) return { ...still(at), effects: shake };
+  return done({ ...filled, effects: [...filled.effects, ...shake] });
 }
 
 function onTimer(at: At, signal: Signal): Outcome {

@@ -115,6 +115,8 @@ export const brimfulSettingsSchema = z.object({
             : "The passing text has a brace too many or too few.",
       });
     }),
+  /** What of the other games on the stage is felt here. */
+  touch: z.object({ blows: z.boolean(), pictures: z.boolean(), people: z.boolean() }),
   /** Live pieces at once; the oldest fade into the pile. */
   cap: z.int().min(20).max(1_000),
   gravity: z.int().min(20).max(250),
@@ -174,6 +176,7 @@ export const brimfulDefaults: BrimfulSettings = {
   brim: { at: 95, then: "empties", effects: [] },
   goal: { on: false, at: 50, label: "Half full" },
   passing: { on: false, text: "{viewer}", size: 4, ms: 3_000, font: "display" },
+  touch: { blows: true, pictures: false, people: false },
   cap: 300,
   gravity: 100,
   bounce: 100,

@@ -6,7 +6,7 @@ import { type BrimfulSettings, brimfulSettingsSchema, type DropKind, dropKinds, 
 export const kindInWords: Readonly<Record<DropKind, Readonly<{ one: string; list: string; unit: readonly [string, string] | null }>>> = {
   follow: { one: "A follow", list: "Follows", unit: null },
   membership: { one: "A membership", list: "Memberships", unit: ["month", "months"] },
-  gift: { one: "Memberships given away", list: "Gifts", unit: ["one given", "given"] },
+  gift: { one: "Memberships given away", list: "Gifts", unit: ["given", "given"] },
   tip: { one: "A tip", list: "Tips", unit: null },
   reaction: { one: "Paid reactions", list: "Paid reactions", unit: ["they are worth", "they are worth"] },
   raid: { one: "A raid", list: "Raids", unit: ["viewer", "viewers"] },
@@ -28,20 +28,20 @@ export function tierInWords(kind: DropKind, tier: DropTier, home: string): strin
 }
 function numberInWords(kind: DropKind, blank: HowMany, thing: string, home: string): string {
   if (blank.per === 0) return counted(Math.min(blank.give, blank.most), thing);
-  const per = amountOfKind(kind, blank.per, home);
-  const every = kind === "raid" || kind === "host" || kind === "membership" ? per.replace(/^1 /, "") : per;
-  return `${counted(blank.give, thing)} for every ${every}, at most ${count(blank.most)}`;
+  const per = amountOfKind(kind, blank.per, home).replace(/^1 (?=viewer|month)/, "");
+  const every = kind === "gift" ? (blank.per === 1 ? "one" : per) : per;
+  return `${counted(blank.give, thing)} for every ${every} (at most ${count(blank.most)})`;
 }
 const massInWords = (mass: number): string => (mass >= 60 ? "heavy " : "");
 /** “A tip of 25.00 EUR or more drops 1 heavy piece and 1 face of the viewer.” */
 export function dropInWords(kind: DropKind, tier: DropTier, home: string): string {
-  const thing = tier.emotes ? "piece" : `${massInWords(tier.mass)}piece`;
+  const thing = `${massInWords(tier.mass)}piece`;
   const parts = [
-    ...(tier.pieces.give > 0 ? [numberInWords(kind, tier.pieces, thing, home) + (tier.emotes ? " of its own emotes" : "")] : []),
+    ...(tier.pieces.give > 0 ? [numberInWords(kind, tier.pieces, thing, home)] : []),
     ...(tier.faces.give > 0 ? [numberInWords(kind, tier.faces, "face", home) + " of the viewer"] : []),
   ];
   const verb = kind === "gift" || kind === "reaction" ? "drop" : "drops";
-  return `${tierInWords(kind, tier, home)} ${verb} ${parts.length === 0 ? "nothing" : parts.join(" and ")}.`;
+  return `${tierInWords(kind, tier, home)} ${verb} ${parts.length === 0 ? "nothing" : parts.join(" and ")}${tier.emotes && tier.pieces.give > 0 ? ", of the emotes written with it" : ""}.`;
 }
 export const dropsInWords = (s: BrimfulSettings, home: string): readonly string[] =>
   dropKinds.flatMap((kind) => s.drops[kind].map((tier) => dropInWords(kind, tier, home)));
@@ -131,6 +131,16 @@ export function brimfulSentences(s: BrimfulSettings): readonly Sentence[] {
           ".",
         )
       : say("passing", "With each gift ", toggle("passing.on", "A text that passes by", "a text passes by", "no text passes by"), "."),
+    say(
+      "touch",
+      "Blows in other games ",
+      toggle("touch.blows", "Blows in other games", "are felt here", "are not felt here"),
+      ", pictures that are drawn there ",
+      toggle("touch.pictures", "Pictures drawn in other games", "fall in", "stay there"),
+      ", and faces of who had luck there ",
+      toggle("touch.people", "Faces of who had luck in other games", "fall in", "stay away"),
+      ".",
+    ),
     say("cap", "At most ", whole("cap", "Most live pieces"), " pieces move at once; the oldest fade into the pile and still count."),
   ];
   return lines;

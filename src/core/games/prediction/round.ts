@@ -5,7 +5,7 @@ import type { Signal } from "../../signals/signal";
 import { type At, no, type Outcome, still } from "./outcome";
 import { inOrder, nextPart, settledFor } from "./paying";
 import type { StreaksRow } from "./rows";
-import { freshPrediction, keyOf, type Round, type Streaks } from "./settings";
+import { freshPrediction, keyOf, type Round, type Stake, type Stakes, type Streaks } from "./settings";
 import { cancelledTold, lockedTold, openedTold, resultTold, takenBackTold } from "./words";
 
 export const mostResults = 20;
@@ -66,6 +66,20 @@ export function locked(at: At, round: Round, atMs: number, ctx: StepContext): Ou
   };
 }
 
+const mostShown = 12;
+/** Who backed an outcome with most, by their names. */
+function topBackers(backers: Stakes, outcome: number): readonly string[] {
+  const more = (a: Stake, b: Stake): number => b.stake - a.stake || a.order - b.order;
+  // There may be fifty thousand: the few are found in one pass.
+  let top: Stake[] = [];
+  for (const one of backers.values()) {
+    if (one.outcome !== outcome) continue;
+    const least = top[mostShown - 1];
+    if (least === undefined || more(one, least) < 0) top = [...top, one].sort(more).slice(0, mostShown);
+  }
+  return top.map((s) => s.name);
+}
+
 /** The result is told at once; points follow part by part. */
 export function resulted(at: At, round: Round, result: number, by: string, ctx: StepContext): Outcome {
   const told: Round = { ...round, phase: "paying", result, by, through: 0, times: round.times + 1, late: false };
@@ -73,9 +87,10 @@ export function resulted(at: At, round: Round, result: number, by: string, ctx: 
   const winners = round.totals[result]?.people ?? 0;
   const next: Round = { ...told, paid: { winners, pot, fee, returned } };
   const label = round.outcomes[result] ?? "";
+  const people = topBackers(at.durable.backers, result);
   const orders: Order[] = [
     { do: "say", text: resultTold(next, ctx.pointsName) },
-    { do: "emit", what: "prediction/resulted", viewer: null, amount: winners, text: label },
+    { do: "emit", what: "prediction/resulted", viewer: null, amount: winners, text: label, touches: { people } },
   ];
   return {
     ...still(at, [{ did: "prediction/resulted", count: winners, subject: label, facts: { title: round.title, pot } }]),

@@ -220,9 +220,18 @@ function onEnd(at: At, spin: Spin, game: string, signal: Signal, ctx: StepContex
     body: { round: promise.round, n: promise.n, segment, label, by: who.by, proof },
   };
   const text = resultTold(settings.says, result, next.durable.next?.commitment ?? "");
+  const picture = settings.segments.find((s) => s.id === segment)?.picture ?? "";
   const orders: Order[] = [
     ...(text === "" ? [] : [{ do: "say" as const, text }]),
-    { do: "emit", what: "wheel/drawn", viewer: who.viewer, amount: promise.n, text: label, effects: spin.effects },
+    {
+      do: "emit",
+      what: "wheel/drawn",
+      viewer: who.viewer,
+      amount: promise.n,
+      text: label,
+      effects: spin.effects,
+      ...(picture === "" ? {} : { touches: { pictures: [picture] } }),
+    },
   ];
   const place = settings.segments.findIndex((s) => s.id === segment);
   return {
