@@ -68,7 +68,7 @@ export async function measure({ say }: Bench): Promise<Row[]> {
   };
   const wall = (): void => {
     let transient = emoteWall.freshDust();
-    const durable = { on: true };
+    const durable = { on: true, worn: [] };
     let seq = 0;
     const splitter = new LineSplitter((text) => {
       const line = parseLine(text);

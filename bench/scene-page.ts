@@ -36,7 +36,11 @@ const frames = async (each: () => void, forS = seconds): Promise<number[]> => {
 function make(sprites: Sprite[]): StagePlayer {
   const player = new StagePlayer(host(), scenes);
   const view = {
-    ...emoteWall.view({ ...emoteWall.defaults, lifeMs: 120_000, cap: 2_000, sizeShare: 0.07, motion: "ricochet" }, { on: true }, "overlay"),
+    ...emoteWall.view(
+      { ...emoteWall.defaults, lifeMs: 120_000, cap: 2_000, sizeShare: 0.07, motion: "ricochet" },
+      { on: true, worn: [] },
+      "overlay",
+    ),
   };
   player.setStage(bareStage([{ id: "w", kind: "emote-wall", view }], sprites));
   // Pictures come first, as they do on an overlay that has been open for a while.
@@ -105,7 +109,7 @@ async function both(count: number, sprites: Sprite[]): Promise<SceneFigures> {
   const player = make(sprites);
   const wall = emoteWall.view(
     { ...emoteWall.defaults, lifeMs: 120_000, cap: 2_000, sizeShare: 0.07, motion: "ricochet" },
-    { on: true },
+    { on: true, worn: [] },
     "overlay",
   );
   const settings = { ...bossBattle.defaults, health: 100_000 };

@@ -1,4 +1,5 @@
 import type { Place, Stage } from "../core/wire/messages";
+import type { Box } from "./box";
 import { Guard } from "./guard";
 import { SpriteBuffer } from "./sprite-buffer";
 import { Governor } from "./governor";
@@ -82,6 +83,12 @@ export class StagePlayer {
     this.wake();
   };
 
+  private frames(besides: string): readonly Box[] {
+    const { width, height } = this.canvas;
+    return this.standings
+      .filter((s) => s.id !== besides)
+      .map(({ place: p }) => ({ x: p.x * width, y: p.y * height, width: p.width * width, height: p.height * height }));
+  }
   /** Drawn the same way as the stage itself. */
   private layer(): SpriteLayer {
     const [canvas, renderer] = this.makeRenderer(this.renderer.name === "instanced");
@@ -127,7 +134,8 @@ export class StagePlayer {
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
       const kept = this.standings.find((s) => s.id === id && s.kind === kind);
-      const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, paint: () => new Surface(this.host) });
+      const frames = (): readonly Box[] => this.frames(id);
+      const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, frames, paint: () => new Surface(this.host) });
       if (scene === undefined) return [];
       this.guard.forgive(scene);
       this.guard.run(scene, () => scene.setView(view), undefined);

@@ -41,6 +41,8 @@ export type SceneKit = Readonly<{
   paint: () => Surface;
   layer: () => SpriteLayer;
   desk: () => Desk;
+  /** Where the other games on the stage stand, in pixels of the stage. */
+  frames: () => readonly Box[];
   knock?: Knocker;
 }>;
 export type SceneMaker = (kit: SceneKit) => Scene;

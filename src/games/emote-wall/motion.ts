@@ -179,7 +179,8 @@ function still(tS: number, { lifeS, size, aspect }: Life, r: Numbers, out: Pose)
   out.alpha = clamp01(Math.min(tS / 0.3, (lifeS - tS) / 0.3));
 }
 
-export type Moves = Motion | "still";
+/** What piles up is reckoned by the physics, not from its age. */
+export type Moves = Exclude<Motion, "pile"> | "still";
 export const moves: Readonly<Record<Moves, (tS: number, life: Life, r: Numbers, out: Pose) => void>> = {
   drift,
   pop,

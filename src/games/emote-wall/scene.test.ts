@@ -1,9 +1,11 @@
 import { bareKit } from "../../testing/scene-kit";
-import { describe, expect, test } from "@jest/globals";
+import { beforeAll, describe, expect, test } from "@jest/globals";
 import { emoteWall } from "../../core/games/emote-wall/definition";
 import { type WallSettings, wallDefaults } from "../../core/games/emote-wall/settings";
 import { SpriteBuffer, stride } from "../../overlay/sprite-buffer";
-import type { SceneKit } from "../../overlay/scene";
+import { type Engine, loadEngine } from "../../overlay/physics/engine";
+import type { Box, SceneKit } from "../../overlay/scene";
+import { deskHere } from "../../testing/desk-here";
 import type { LoadedSprite } from "../../overlay/sprites";
 import { wallScene } from "./scene";
 
@@ -45,7 +47,8 @@ function setUp(part: Partial<WallSettings> = {}, still = false) {
       throw new Error("a wall has no surface of its own");
     },
   });
-  const view = (more: Partial<WallSettings> = {}, on = true) => emoteWall.view({ ...wallDefaults, ...part, ...more }, { on }, "overlay");
+  const view = (more: Partial<WallSettings> = {}, on = true) =>
+    emoteWall.view({ ...wallDefaults, ...part, ...more }, { on, worn: [] }, "overlay");
   scene.setView(view());
   const flat = new SpriteBuffer();
   const frame = (nowMs: number, room = 1): SpriteBuffer => {
@@ -58,6 +61,104 @@ function setUp(part: Partial<WallSettings> = {}, still = false) {
   return { scene, frame, spawn, view };
 }
 const row = (flat: SpriteBuffer, n: number): number[] => [...flat.data.slice(n * stride, (n + 1) * stride)];
+
+describe("what emotes wear", () => {
+  const hat = { id: "hat", picture: "hat", when: "always" as const, from: "2026-01-01", to: "2026-01-01", size: 50, x: 0, y: -40 };
+  test("is drawn over each that wears it, turned with it; what is not told of is not worn", () => {
+    const { frame, spawn } = setUp({ lifeMs: 60_000, motion: "pop", trims: [hat] });
+    spawn(3, { trims: ["hat"] });
+    spawn(2);
+    const flat = frame(1_000);
+    expect(flat.count).toBe(3 * 2 + 2);
+    const [emote, worn] = [row(flat, 0), row(flat, 1)];
+    expect(worn[3]! / emote[3]!).toBeGreaterThan(0.4);
+    expect(worn[3]! / emote[3]!).toBeLessThan(0.6);
+    expect(worn[1]!).toBeLessThan(emote[1]!);
+    expect(worn[4]).toBe(emote[4]);
+  });
+  test("is gone when it is gone from the settings", () => {
+    const { scene, frame, spawn, view } = setUp({ lifeMs: 60_000, motion: "pop", trims: [hat] });
+    spawn(3, { trims: ["hat"] });
+    scene.setView(view({ trims: [] }));
+    expect(frame(1_000).count).toBe(3);
+  });
+});
+
+describe("emotes that pile up", () => {
+  let engine: Engine;
+  beforeAll(async () => {
+    engine = await loadEngine();
+  });
+  const piling = (frames: readonly Box[] = [], part: Partial<WallSettings> = {}) => {
+    const scene = wallScene({
+      ...bareKit,
+      sprites: book(),
+      still: false,
+      desk: () => deskHere(engine),
+      frames: () => frames,
+      paint: () => {
+        throw new Error("a wall has no surface of its own");
+      },
+    });
+    scene.setView(
+      emoteWall.view(
+        { ...wallDefaults, motion: "pile", lifeMs: 20_000, onFrames: frames.length > 0, ...part },
+        { on: true, worn: [] },
+        "overlay",
+      ),
+    );
+    const flat = new SpriteBuffer();
+    return {
+      scene,
+      spawn: (count: number) => scene.effect({ do: "spawn", keys: ["pot"], count, seed: 5, overMs: 0, motion: null, of: 4 }, 0),
+      /** A second of frames from here on; where they lie then. */
+      second: (fromMs: number) => {
+        for (let t = 0; t < 1_000; t += 16) {
+          flat.count = 0;
+          scene.frame(fromMs + t, box, flat, 1);
+        }
+        return Array.from({ length: flat.count }, (_, n) => row(flat, n));
+      },
+    };
+  };
+  test("fall to the ground, lie there, and go when their time is over", () => {
+    const { scene, spawn, second } = piling();
+    spawn(12);
+    let rows: number[][] = [];
+    for (let s = 0; s < 6; s += 1) rows = second(s * 1_000);
+    expect(rows.length).toBe(12);
+    for (const [x, y, , height] of rows) {
+      expect(y! + height! / 2).toBeLessThan(1_095);
+      expect(y!).toBeGreaterThan(700);
+      expect(x!).toBeGreaterThan(0);
+      expect(x!).toBeLessThan(1_920);
+    }
+    expect(scene.live).toBe(12);
+    for (let s = 20; s < 23; s += 1) rows = second(s * 1_000);
+    expect(rows.length).toBe(0);
+    expect(scene.frame(24_000, box, new SpriteBuffer(), 1)).toBe(false);
+  });
+  test("land on the other games' frames, if so set", () => {
+    const shelf = { x: 500, y: 500, width: 900, height: 200 };
+    const { spawn, second } = piling([shelf]);
+    spawn(40);
+    let rows: number[][] = [];
+    for (let s = 0; s < 8; s += 1) rows = second(s * 1_000);
+    const on = rows.filter(([x, y]) => x! > 520 && x! < 1_380 && y! < 500 && y! > 300);
+    expect(on.length).toBeGreaterThan(3);
+    // Nobody lies in it.
+    expect(rows.filter(([x, y]) => x! > 540 && x! < 1_360 && y! > 520 && y! < 690)).toEqual([]);
+  });
+  test("those of one message are taken off with it, and over the cap the oldest go", () => {
+    const { scene, spawn, second } = piling([], { cap: 10 });
+    spawn(30);
+    for (let s = 0; s < 6; s += 1) second(s * 1_000);
+    expect(scene.live).toBe(10);
+    scene.effect({ do: "remove", of: 4 }, 6_000);
+    for (let s = 6; s < 9; s += 1) second(s * 1_000);
+    expect(scene.live).toBe(0);
+  });
+});
 
 describe("the wall's scene", () => {
   test("shows as many as it is told, for as long as they live, and then nothing moves", () => {

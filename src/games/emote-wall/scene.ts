@@ -3,6 +3,7 @@ import { type Motion, motions, wallEffectSchema, type WallView, wallViewSchema }
 import type { SpriteBuffer } from "../../overlay/sprite-buffer";
 import type { Box, Scene, SceneKit } from "../../overlay/scene";
 import { type Moves, moves, type Pose } from "./motion";
+import { WallPile } from "./pile";
 
 const numbersEach = 8;
 /** Sizes come in this many steps, so that the bitmaps of one size serve many emotes. */
@@ -16,7 +17,7 @@ const motionNames = Object.keys(moves) as Moves[];
  * Draws the wall. Emotes live in flat arrays in the order they came, so the oldest are first; each frame
  * works out where every one of them is from its age, and closes the gaps of those that have gone.
  */
-export function wallScene({ sprites, still }: SceneKit): Scene {
+export function wallScene({ sprites, still, desk, frames }: SceneKit): Scene {
   let view: WallView | null = null;
   let held = 0;
   let live = 0;
@@ -29,10 +30,16 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
   const sizes = new Float32Array(mostHeld);
   /** The signal each came of. */
   const origin = new Float64Array(mostHeld);
+  /** What each wears: a place in the list of what was ever worn together. */
+  const worn = new Uint16Array(mostHeld);
+  const outfits: (readonly string[])[] = [[]];
+  let pile: WallPile | null = null;
   const numbers = new Float32Array(mostHeld * numbersEach);
   const pose: Pose = { x: 0, y: 0, angle: 0, scaleX: 1, scaleY: 1, alpha: 1 };
   const life = { lifeS: 1, size: 0.1, aspect: 1.78 };
   let base = 0;
+  let lastRoom = 1;
+  let dressed: ReadonlyMap<string, Readonly<{ id: number; size: number; x: number; y: number }>> = new Map();
   const number = (k: number): number => numbers[base + (k & 7)] ?? 0;
 
   const move = (from: number, to: number): void => {
@@ -43,19 +50,42 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
     motion[to] = motion[from] ?? 0;
     sizes[to] = sizes[from] ?? 0;
     origin[to] = origin[from] ?? 0;
+    worn[to] = worn[from] ?? 0;
     numbers.copyWithin(to * numbersEach, from * numbersEach, (from + 1) * numbersEach);
   };
 
-  const spawn = (keys: readonly string[], count: number, seed: number, overMs: number, way: Motion, of: number, nowMs: number): void => {
+  const spawn = (
+    keys: readonly string[],
+    count: number,
+    seed: number,
+    overMs: number,
+    way: Motion,
+    of: number,
+    trims: readonly string[],
+    nowMs: number,
+  ): void => {
     if (view === null) return;
     const ids = keys.map((key) => sprites.id(key));
+    const outfit = outfitOf(trims);
+    if (way === "pile" && !still) {
+      const side = view.sizeShare / view.area.height;
+      pile ??= new WallPile(desk, () => Math.max(1, Math.floor((view?.cap ?? 400) * lastRoom)));
+      // The same few sizes as elsewhere, by turns.
+      for (let step = 0; step < sizeSteps; step += 1) {
+        const some = Math.floor(count / sizeSteps) + (step < count % sizeSteps ? 1 : 0);
+        const own = ids.filter((_, i) => i % sizeSteps === step % Math.min(sizeSteps, ids.length));
+        const size = side * (1 + view.sizeSpread * ((step / (sizeSteps - 1)) * 2 - 1) * (count < sizeSteps ? 0 : 1));
+        if (some > 0) pile.spawn(own.length > 0 ? own : ids, some, mix32(seed, step), size, of, outfit, nowMs + view.lifeMs);
+      }
+      return;
+    }
     const room = Math.min(count, mostHeld);
     if (held + room > mostHeld) {
       const gone = held + room - mostHeld;
       for (let i = gone; i < held; i += 1) move(i, i - gone);
       held -= gone;
     }
-    const name: Moves = still ? "still" : way;
+    const name: Moves = still || way === "pile" ? "still" : way;
     for (let i = 0; i < room; i += 1) {
       const own = mix32(seed, i);
       const at = held;
@@ -65,6 +95,7 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
       leftMs[at] = 0;
       origin[at] = of;
       sprite[at] = ids[i % ids.length] ?? 0;
+      worn[at] = outfit;
       motion[at] = motionNames.indexOf(name);
       const step = Math.floor(unitAt(own, 22) * sizeSteps) / (sizeSteps - 1);
       sizes[at] = view.sizeShare * (1 + view.sizeSpread * (step * 2 - 1));
@@ -75,29 +106,37 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
 
   return {
     get live() {
-      return live;
+      return live + (pile?.live ?? 0);
     },
+    shown: () => ({ piled: pile?.live ?? 0, outfits: outfits.length - 1 }),
+    free: () => pile?.free(),
     setView: (given) => {
       const next = wallViewSchema.parse(given);
-      if (view !== null && view.on && !next.on) held = 0;
+      if (view !== null && view.on && !next.on) {
+        held = 0;
+        pile?.clear(false);
+      }
       view = next;
+      dressed = new Map(next.trims.map((t) => [t.id, { ...t, id: t.picture === "" ? -1 : sprites.id(t.picture) }]));
     },
     effect: (given, nowMs) => {
       const effect = wallEffectSchema.safeParse(given);
       if (!effect.success || view === null || !view.on) return;
       switch (effect.data.do) {
         case "spawn": {
-          const { keys, count, seed, overMs, motion: way, of } = effect.data;
-          spawn(keys, count, seed, overMs, way ?? view.motion, of, nowMs);
+          const { keys, count, seed, overMs, motion: way, of, trims } = effect.data;
+          spawn(keys, count, seed, overMs, way ?? view.motion, of, trims, nowMs);
           return;
         }
         case "clear":
+          pile?.clear(false);
           for (let i = 0; i < held; i += 1) if ((leftMs[i] ?? 0) === 0) leftMs[i] = nowMs;
           // What is not born yet never will be.
           held = compact((i) => (bornMs[i] ?? 0) <= nowMs);
           return;
         case "remove": {
           const { of } = effect.data;
+          pile?.remove(of);
           held = compact((i) => origin[i] !== of || (bornMs[i] ?? 0) <= nowMs);
           for (let i = 0; i < held; i += 1) if (origin[i] === of && (leftMs[i] ?? 0) === 0) leftMs[i] = nowMs;
           return;
@@ -107,9 +146,9 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
     rehearse: (box, out) => {
       if (view === null || held > 0) return;
       const [first = ""] = sprites.known();
-      for (const way of motions) {
+      for (const way of motions.filter((m) => m !== "pile")) {
         const told = wallEffectSchema.parse({ do: "spawn", keys: [first], count: 300, seed: 1, overMs: 0, motion: way });
-        if (told.do === "spawn") spawn(told.keys, told.count, told.seed, told.overMs, way, 0, 0);
+        if (told.do === "spawn") spawn(told.keys, told.count, told.seed, told.overMs, way, 0, [], 0);
         for (let i = 1; i < 24; i += 1) {
           out.count = 0;
           held = compact((n) => (bornMs[n] ?? 0) <= i * 90);
@@ -120,13 +159,16 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
       live = 0;
     },
     clear: (nowMs, atOnce) => {
+      pile?.clear(atOnce);
       if (atOnce) held = 0;
       else for (let i = 0; i < held; i += 1) if ((leftMs[i] ?? 0) === 0) leftMs[i] = nowMs;
     },
     frame: (nowMs, box, out, room) => {
+      lastRoom = room;
+      const lies = view === null || pile === null ? false : heaps(pile, nowMs, box, out, view);
       if (view === null || held === 0) {
         live = 0;
-        return false;
+        return lies;
       }
       retire(nowMs, Math.max(1, Math.floor(view.cap * room)));
       held = compact((i) => {
@@ -136,9 +178,58 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
       });
       live = 0;
       for (let i = 0; i < held; i += 1) if (nowMs >= (bornMs[i] ?? 0)) put(i, nowMs, box, out, view);
-      return held > 0;
+      return held > 0 || lies;
     },
   };
+
+  /** The place of what is worn together in the list of it. */
+  function outfitOf(trims: readonly string[]): number {
+    if (trims.length === 0) return 0;
+    const found = outfits.findIndex((o) => o.length === trims.length && o.every((id, i) => id === trims[i]));
+    if (found > 0) return found;
+    // There are few ways to be dressed in an evening; one more than can be told apart goes as it is.
+    return outfits.length >= 1_000 ? 0 : outfits.push(trims) - 1;
+  }
+  /** What an emote wears, over it: turned and fading with it. */
+  function dress(outfit: number, x: number, y: number, side: number, angle: number, alpha: number, out: SpriteBuffer): void {
+    for (const id of outfits[outfit] ?? []) {
+      const trim = dressed.get(id);
+      if (trim === undefined || trim.id < 0) continue;
+      const picture = sprites.get(trim.id);
+      if (picture === undefined || picture.picture === null) continue;
+      const [dx, dy] = [(trim.x / 100) * side, (trim.y / 100) * side];
+      const [c, s] = [Math.cos(angle), Math.sin(angle)];
+      const tall = (side * trim.size) / 100;
+      const ratio = Math.sqrt(picture.frameWidth / picture.frameHeight);
+      out.push(x + dx * c - dy * s, y + dx * s + dy * c, tall * ratio, tall / ratio, angle, alpha, trim.id, 0);
+    }
+  }
+  function heaps(own: WallPile, nowMs: number, box: Box, out: SpriteBuffer, look: WallView): boolean {
+    const area: Box = {
+      x: box.x + look.area.x * box.width,
+      y: box.y + look.area.y * box.height,
+      width: look.area.width * box.width,
+      height: look.area.height * box.height,
+    };
+    return own.frame(nowMs, area, look.onFrames ? frames() : [], (id, x, y, side, angle, squash, alpha, outfit, index) => {
+      const picture = sprites.get(id);
+      if (picture === undefined || picture.picture === null) return;
+      const ratio = Math.sqrt(picture.frameWidth / picture.frameHeight);
+      const upright = Math.abs(Math.cos(angle)) > 0.7 ? 1 : -1;
+      const frame = picture.frames > 1 && picture.frameMs > 0 ? Math.floor(nowMs / picture.frameMs + index) % picture.frames : 0;
+      out.push(
+        x,
+        y,
+        side * ratio * (1 + squash * upright),
+        (side / ratio) * (1 - squash * upright),
+        angle,
+        alpha * look.opacity,
+        id,
+        frame,
+      );
+      if (outfit > 0) dress(outfit, x, y, side, angle, alpha * look.opacity, out);
+    });
+  }
 
   function compact(keep: (i: number) => boolean): number {
     let to = 0;
@@ -190,5 +281,15 @@ export function wallScene({ sprites, still }: SceneKit): Scene {
       picture.id,
       frame,
     );
+    if ((worn[i] ?? 0) > 0)
+      dress(
+        worn[i] ?? 0,
+        box.x + look.area.x * box.width + pose.x * areaHeight,
+        box.y + look.area.y * box.height + pose.y * areaHeight,
+        side * Math.max(0, Math.min(pose.scaleX, pose.scaleY)) * (0.6 + 0.4 * going),
+        pose.angle,
+        pose.alpha * going * look.opacity,
+        out,
+      );
   }
 }

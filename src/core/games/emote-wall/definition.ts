@@ -3,7 +3,15 @@ import { wallActions } from "./actions";
 import { freshWallTransient, type WallTransient } from "./transient";
 import { wallStep } from "./rules";
 import { wallSamples } from "./samples";
-import { type WallDurable, wallDefaults, wallDurableSchema, type WallEffect, type WallSettings, wallSettingsSchema } from "./settings";
+import {
+  type WallDurable,
+  wallDefaults,
+  wallDurableSchema,
+  type WallEffect,
+  type WallSettings,
+  wallSettingsSchema,
+  wallSettingsTo2,
+} from "./settings";
 import { wallView } from "./view";
 import { wallHints, wallNoteInShort, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
 
@@ -36,7 +44,8 @@ export const emoteWall: GameDefinition<WallSettings, WallDurable, WallTransient,
   settings: wallSettingsSchema,
   defaults: wallDefaults,
   durable: wallDurableSchema,
-  freshDurable: () => ({ on: true }),
+  settingsSteps: [wallSettingsTo2],
+  freshDurable: () => ({ on: true, worn: [] }),
   freshDust: freshWallTransient,
   step: wallStep,
   view: wallView,

@@ -28,7 +28,7 @@ function evening(script: string): Signal[] {
       const [, who = "", at = "0", text = ""] = /^\s*(\S+)@([\d.]+): (.*)$/.exec(line) ?? [];
       const head = { seq: i + 1, atMs: Number(at) * 1_000, id: `g${i}` };
       if (who === "command") {
-        const flock: Command = { do: "flock", count: 12, overMs: 500, emotes: { from: "most-used", chosen: [] }, motion: "" };
+        const flock: Command = { do: "flock", count: 12, overMs: 500, emotes: { from: "most-used", chosen: [] }, motion: "", trim: "" };
         const command: Command = text === "flock" ? flock : text === "clear" ? { do: "clear" } : { do: "switch", on: text === "on" };
         return { ...head, kind: "command", gameId: "wall", by: "owner", viewer: null, command };
       }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { bareContext } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
+import { readStored } from "../../kernel/stored";
 import { replay } from "../../module/replay";
 import type { Note, StepOutcome } from "../../module/module";
 import type { Command, Role, Signal } from "../../signals/signal";
@@ -43,6 +44,7 @@ const flock = (part: Partial<Extract<WallCommand, { do: "flock" }>> = {}): Comma
   overMs: 1_000,
   emotes: { from: "most-used", chosen: [] },
   motion: "",
+  trim: "",
   ...part,
 });
 const wall = (part: Partial<WallSettings> = {}): WallSettings =>
@@ -77,7 +79,7 @@ describe("the emote wall, in the order of its rules", () => {
   });
   test("switching off clears the picture, and doing it twice is refused", () => {
     const [off, twice] = run(wall(), command({ do: "switch", on: false }), command({ do: "switch", on: false }));
-    expect(off!.durable).toEqual({ on: false });
+    expect(off!.durable).toEqual({ on: false, worn: [] });
     expect(off!.effects).toEqual([{ do: "clear" }]);
     expect(codes(twice!)).toEqual(["wall/already-off"]);
     expect(twice!.durable).toBe(off!.durable);
@@ -218,4 +220,53 @@ describe("flocks", () => {
     expect(
       codes(run(wall(), command({ do: "switch", on: false }), command(flock({ emotes: { from: "chosen", chosen: ["x"] } })))[1]!),
     ).toEqual(["wall/off"]));
+});
+
+describe("trimmings", () => {
+  const trim = (id: string, part: Partial<WallSettings["trims"][number]> = {}): WallSettings["trims"][number] => ({
+    id,
+    picture: `prop:${id}`,
+    when: "always",
+    from: "2026-12-01",
+    to: "2026-12-24",
+    size: 60,
+    x: 0,
+    y: -45,
+    ...part,
+  });
+  const worn = (outcome: Outcome): readonly string[] => outcome.effects.flatMap((e) => (e.do === "spawn" ? [e.trims.join(" ")] : []));
+  const at = (day: string): number => Date.parse(`${day}T20:00:00Z`);
+  test("are worn always, between days, or when told; by their number, for so long", () => {
+    const s = wall({ trims: [trim("cap"), trim("bell", { when: "dates" }), trim("wig", { when: "told" })] });
+    const day = at("2026-12-24");
+    const outcomes = run(
+      s,
+      says("ada", "wobblePot", at("2026-11-30")),
+      says("ada", "wobblePot", day),
+      command({ do: "wear", trim: 3, on: "on", forMs: 60_000 }, day),
+      says("ada", "wobblePot", day + 59_999),
+      says("ada", "wobblePot", day + 60_000),
+      command({ do: "wear", trim: 3, on: "on", forMs: 0 }, day + 70_000),
+      says("ada", "wobblePot", at("2026-12-25")),
+      command({ do: "wear", trim: 3, on: "off", forMs: 0 }, at("2026-12-25")),
+      says("ada", "wobblePot", at("2026-12-25")),
+    );
+    expect(outcomes.flatMap(worn)).toEqual(["cap", "cap bell", "cap bell wig", "cap bell", "cap wig", "cap"]);
+  });
+  test("one flock wears its own beside them; one that is not there is refused", () => {
+    const s = wall({ trims: [trim("cap"), trim("wig", { when: "told" })] });
+    const [first, second] = run(
+      s,
+      command(flock({ emotes: { from: "chosen", chosen: ["own:w"] }, trim: "2" })),
+      command(flock({ emotes: { from: "chosen", chosen: ["own:w"] }, trim: "5" })),
+    );
+    expect(worn(first!)).toEqual(["cap wig"]);
+    expect(codes(second!)).toEqual(["wall/no-trim"]);
+  });
+  test("what is stored of a wall without them is read as one that wears nothing", () => {
+    const { trims: _, onFrames: __, ...old } = wallDefaults;
+    const read = readStored(emoteWall.settings, emoteWall.settingsSteps, 1, { ...old, schema: 1 });
+    expect(read).toEqual({ ok: true, value: wallDefaults });
+    expect(emoteWall.durable.parse({ on: true })).toEqual({ on: true, worn: [] });
+  });
 });

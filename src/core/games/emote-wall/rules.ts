@@ -5,6 +5,7 @@ import { recent, type Rolling, type Stamp, withStamps } from "../../kernel/rolli
 import type { Note, StepContext, StepOutcome } from "../../module/module";
 import { type CommandSignal, mayAs, type MessageSignal, type Signal, type Viewer } from "../../signals/signal";
 import { mostUsed, type WallTransient, withUsage } from "./transient";
+import { withWorn, wornNow } from "./trims";
 import type { WallCommand } from "./actions";
 import { motions, type WallDurable, type WallEffect, type WallSettings } from "./settings";
 
@@ -103,7 +104,7 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   };
   if (draft.keys.length === 0) return { durable, transient: next, effects: [], notes };
   notes.unshift({ did: "wall/shown", count: draft.keys.length, facts: { seq: signal.seq } });
-  const spawn = spawnOf(draft.keys, draft.keys.length, signal.seq, ctx, 0, null);
+  const spawn = spawnOf(draft.keys, draft.keys.length, signal.seq, ctx, 0, null, wornNow(settings, durable, signal.atMs));
   return { durable, transient: next, effects: [spawn], notes };
 }
 
@@ -148,6 +149,7 @@ const spawnOf = (
   ctx: StepContext,
   overMs: number,
   motion: WallSettings["motion"] | null,
+  trims: readonly string[],
 ): WallEffect => ({
   do: "spawn",
   keys: [...keys],
@@ -155,6 +157,7 @@ const spawnOf = (
   seed: mix32(seq, ctx.salt),
   overMs,
   motion,
+  trims: [...trims],
   of: seq,
 });
 
@@ -165,7 +168,7 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
     case "switch":
       if (at.durable.on === command.on) return still(at, [held(command.on ? "wall/already-on" : "wall/already-off", 1)]);
       return {
-        durable: { on: command.on },
+        durable: { ...at.durable, on: command.on },
         transient: at.transient,
         effects: command.on ? [] : [{ do: "clear" }],
         notes: [{ did: command.on ? "wall/switched-on" : "wall/switched-off", count: 1 }],
@@ -181,8 +184,18 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
         return still(at, [chosen ? held("wall/flock-nothing-chosen", 1) : held("wall/flock-nothing-used", 1, { minutes })]);
       }
       const motion = motions.find((m) => m === command.motion) ?? at.settings.flock.motion;
-      const spawn = spawnOf(keys, command.count, signal.seq, ctx, command.overMs, motion);
+      const worn = wornNow(at.settings, at.durable, signal.atMs);
+      const own = command.trim === "" ? undefined : at.settings.trims[Number(command.trim) - 1];
+      if (command.trim !== "" && own === undefined) return still(at, [held("wall/no-trim", 1, { trim: command.trim })]);
+      const trims = own === undefined || worn.includes(own.id) ? worn : [...worn, own.id];
+      const spawn = spawnOf(keys, command.count, signal.seq, ctx, command.overMs, motion, trims);
       return { ...still(at, [{ did: "wall/flock", count: command.count, facts: { seq: signal.seq } }]), effects: [spawn] };
+    }
+    case "wear": {
+      const on = command.on === "on";
+      const next = withWorn(at.settings, at.durable, command.trim, on, command.forMs, signal.atMs);
+      if (next === null) return still(at, [held("wall/no-trim", 1, { trim: command.trim })]);
+      return { ...still(at, [{ did: on ? "wall/trim-on" : "wall/trim-off", count: command.trim }]), durable: next };
     }
     case "remove":
       if (command.seq === undefined) return still(at);

@@ -85,6 +85,7 @@ export const wallSamples: readonly Sample[] = [
           overMs: flock.overMs,
           emotes: { from: "chosen", chosen: [...chosen] },
           motion: flock.motion,
+          trim: "",
         }),
       );
     },

@@ -1,19 +1,38 @@
 import { z } from "zod";
 import { roles, roleSchema } from "../../signals/signal";
 
-/** The ways an emote may cross the picture. `pile` needs the physics worker and comes with it. */
-export const motions = ["drift", "pop", "ricochet", "rain", "spout", "swirl"] as const;
+/** The ways an emote may cross the picture. `pile` is reckoned by the physics worker, which only then is loaded. */
+export const motions = ["drift", "pop", "ricochet", "rain", "spout", "swirl", "pile"] as const;
 export type Motion = (typeof motions)[number];
 
 const roleList = z.array(roleSchema).min(1, "Someone must be allowed.").max(roles.length);
 const share = z.number().min(0).max(1);
+
+export const mostTrims = 8;
+const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, "A day is written 2026-12-24.");
+/** Something that emotes wear: a picture over a part of each. Sizes and places are percent of the emote. */
+export const trimSchema = z
+  .object({
+    id: z.string().min(1).max(26),
+    picture: z.string().max(80),
+    /** `told`: when a rule, a cue or an operator puts it on. */
+    when: z.enum(["always", "dates", "told"]),
+    /** The first and the last day it is worn, by UTC; told apart only when it goes by dates. */
+    from: day,
+    to: day,
+    size: z.int().min(10).max(200),
+    x: z.int().min(-100).max(100),
+    y: z.int().min(-100).max(100),
+  })
+  .refine((t) => t.from <= t.to, { message: "Its last day is before its first.", path: ["to"] });
+export type Trim = z.infer<typeof trimSchema>;
 
 /**
  * Everything one sets about an emote wall. Sizes and places are shares of the placement, so that they
  * hold at every resolution; durations are milliseconds.
  */
 export const wallSettingsSchema = z.object({
-  schema: z.literal(1),
+  schema: z.literal(2),
   roles: roleList,
   sources: z.object({ own: z.boolean(), marked: z.boolean(), emoji: z.boolean() }),
   eachOncePerMessage: z.boolean(),
@@ -54,13 +73,16 @@ export const wallSettingsSchema = z.object({
   area: z
     .object({ x: share, y: share, width: z.number().min(0.05).max(1), height: z.number().min(0.05).max(1) })
     .refine((a) => a.x + a.width <= 1.0001 && a.y + a.height <= 1.0001, "The area reaches over the edge."),
+  trims: z.array(trimSchema).max(mostTrims, `Emotes wear at most ${mostTrims} things.`),
+  /** Emotes that pile up land on the other games' frames, too. */
+  onFrames: z.boolean(),
   /** Most emotes alive at once; the oldest retire first, softly. */
   cap: z.int().min(10).max(2_000),
 });
 export type WallSettings = z.infer<typeof wallSettingsSchema>;
 
 export const wallDefaults: WallSettings = {
-  schema: 1,
+  schema: 2,
   roles: ["viewer"],
   sources: { own: true, marked: true, emoji: true },
   eachOncePerMessage: false,
@@ -75,10 +97,19 @@ export const wallDefaults: WallSettings = {
   sizeSpread: 0.25,
   opacity: 1,
   area: { x: 0, y: 0, width: 1, height: 1 },
+  trims: [],
+  onFrames: false,
   cap: 400,
 };
+/** Version 1 had no trimmings, and nothing piled up. */
+export const wallSettingsTo2 = (old: unknown): unknown =>
+  typeof old === "object" && old !== null ? { ...old, schema: 2, trims: [], onFrames: false } : old;
 
-export const wallDurableSchema = z.object({ on: z.boolean() });
+export const wallDurableSchema = z.object({
+  on: z.boolean(),
+  /** What was put on by a rule or by hand: which, and until when; 0 for until it is taken off. */
+  worn: z.array(z.object({ id: z.string(), untilMs: z.number() })).default([]),
+});
 export type WallDurable = z.infer<typeof wallDurableSchema>;
 
 /**
@@ -93,6 +124,8 @@ export const wallEffectSchema = z.discriminatedUnion("do", [
     seed: z.int().min(0).max(0xffffffff),
     overMs: z.int().min(0).max(60_000),
     motion: z.enum(motions).nullable(),
+    /** What they wear, by its id in the view. */
+    trims: z.array(z.string().max(26)).max(mostTrims).default([]),
     /** The signal it came of, so that one message's emotes can be taken off again. */
     of: z.int().min(0).default(0),
   }),
@@ -111,5 +144,7 @@ export const wallViewSchema = z.object({
   opacity: z.number(),
   area: z.object({ x: share, y: share, width: share, height: share }),
   cap: z.number(),
+  onFrames: z.boolean(),
+  trims: z.array(z.object({ id: z.string(), picture: z.string(), size: z.number(), x: z.number(), y: z.number() })),
 });
 export type WallView = z.infer<typeof wallViewSchema>;

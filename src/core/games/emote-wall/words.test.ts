@@ -57,9 +57,20 @@ describe("settings worth a look", () => {
 
 describe("what an audience may see", () => {
   test("overlays get looks only, viewers only whether it is on", () => {
-    const overlay = emoteWall.view(wallDefaults, { on: true }, "overlay");
-    expect(Object.keys(overlay).sort()).toEqual(["area", "cap", "lifeMs", "motion", "on", "opacity", "sizeShare", "sizeSpread"]);
-    expect(emoteWall.view(wallDefaults, { on: true }, "viewer")).toEqual({ on: true });
+    const overlay = emoteWall.view(wallDefaults, { on: true, worn: [] }, "overlay");
+    expect(Object.keys(overlay).sort()).toEqual([
+      "area",
+      "cap",
+      "lifeMs",
+      "motion",
+      "on",
+      "onFrames",
+      "opacity",
+      "sizeShare",
+      "sizeSpread",
+      "trims",
+    ]);
+    expect(emoteWall.view(wallDefaults, { on: true, worn: [] }, "viewer")).toEqual({ on: true });
   });
 });
 

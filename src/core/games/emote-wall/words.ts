@@ -99,13 +99,22 @@ export function wallSentences(s: WallSettings): readonly Sentence[] {
     ),
     say("cap", "At most ", whole("cap", "Most emotes at once"), " are on the picture at once; the oldest leave first."),
   );
+  if (s.motion === "pile" || s.flock.motion === "pile")
+    lines.push(
+      say(
+        "frames",
+        "What piles up lies on the ground, and ",
+        toggle("onFrames", "Whether it lands on other games", "on the other games’ frames too", "passes behind other games"),
+        ".",
+      ),
+    );
   return lines;
 }
 
 /** The rules as a viewer is told them. */
 export const wallRulesInWords = (s: WallSettings): readonly string[] =>
   wallSentences(s)
-    .filter((l) => l.id !== "cap" && l.id !== "flock")
+    .filter((l) => l.id !== "cap" && l.id !== "flock" && l.id !== "frames")
     .map(plain);
 
 /** Settings that will disappoint, said before the show and not during it. */
@@ -176,6 +185,8 @@ export function wallRefusalInWords({ code, facts }: Refusal, held: number, subje
       return `${subject ?? "it"}: not yet, ${facts["seen"]} of ${facts["needed"]} within ${facts["withinS"]} s`;
     case "wall/viewer-limit":
       return `${counted(held, "emote")} left out: at most ${facts["most"]} per viewer within ${facts["withinS"]} s; next in ${facts["freeInS"]} s`;
+    case "wall/no-trim":
+      return `the wall has no trimming number ${facts["trim"]}`;
     case "wall/already-on":
       return "the wall is on already";
     case "wall/already-off":
@@ -198,6 +209,10 @@ export function wallNoteInWords(note: Note): string {
       return `a flock of ${count(note.count)}`;
     case "wall/cleared":
       return "the wall was cleared";
+    case "wall/trim-on":
+      return `emotes wear trimming ${count(note.count)}`;
+    case "wall/trim-off":
+      return `emotes wear trimming ${count(note.count)} no more`;
     case "wall/removed":
       return "its emotes were taken off the picture";
     case "wall/switched-on":
