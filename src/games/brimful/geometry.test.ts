@@ -3,7 +3,7 @@ import { brimful } from "../../core/games/brimful/definition";
 import { freshBrimful } from "../../core/games/brimful/rules";
 import { brimfulDefaults, type BrimfulSettings, brimfulViewSchema } from "../../core/games/brimful/settings";
 import { shapes } from "../../core/games/brimful/outline";
-import { acrossAt, geometryOf, levelAt } from "./geometry";
+import { acrossAt, geometryOf, levelAt, wayWithin } from "./geometry";
 
 const viewOf = (part: Partial<BrimfulSettings>) =>
   brimfulViewSchema.parse(brimful.view({ ...brimfulDefaults, ...part }, freshBrimful(), "overlay"));
@@ -33,5 +33,12 @@ describe("a vessel in its place", () => {
     expect(below / (g.outline.area * 100)).toBeCloseTo(0.5, 1);
     expect(levelAt(g, 0.2)).toBeGreaterThan(y);
     expect(levelAt(g, 1.1)).toBeLessThan(-10);
+  });
+  test("tips into the picture, not out of it, and as it is told where it has room", () => {
+    expect(wayWithin(-1, 100, 300, 1_280)).toBe(1);
+    expect(wayWithin(1, 1_200, 300, 1_280)).toBe(-1);
+    expect([wayWithin(-1, 640, 300, 1_280), wayWithin(1, 640, 300, 1_280)]).toEqual([-1, 1]);
+    // Nowhere is room: then as it is told.
+    expect(wayWithin(1, 100, 900, 400)).toBe(1);
   });
 });

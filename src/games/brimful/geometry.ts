@@ -1,7 +1,7 @@
 import type { BrimfulView } from "../../core/games/brimful/settings";
 import { type Outline, outlineOf } from "../../core/games/brimful/outline";
 import type { Corner } from "../../overlay/physics/engine";
-import type { Ground } from "../../overlay/physics/pile-world";
+import type { Ground } from "../../overlay/physics/pile-parts";
 import type { Box } from "../../overlay/box";
 
 /** A vessel of ten units in its place: how many pixels a unit is, and where the middle of its foot stands. */
@@ -98,4 +98,30 @@ export function acrossAt(wall: readonly Corner[], y: number): Readonly<{ left: n
   let width = 0;
   for (let i = 0; i + 1 < xs.length; i += 2) width += (xs[i + 1] ?? 0) - (xs[i] ?? 0);
   return { left: xs[0] ?? 0, right: xs[xs.length - 1] ?? 0, width };
+}
+
+/** Tells apart what the physics would have to be begun anew for. */
+export const groundKey = (g: Geometry, { vessel, bounce }: Pick<BrimfulView, "vessel" | "bounce">): string =>
+  JSON.stringify([vessel.shape, vessel.points, g.unit.toFixed(3), g.footX.toFixed(1), g.footY.toFixed(1), g.width.toFixed(0), bounce]);
+
+/** It falls over within the picture, where it would fall out of it: from `at`, reaching so far, in a picture so wide. */
+export function wayWithin(way: -1 | 1, at: number, reach: number, width: number): -1 | 1 {
+  const leaves = (to: -1 | 1): boolean => (to < 0 ? at - reach < 0 : at + reach > width);
+  const other = way < 0 ? 1 : -1;
+  return leaves(way) && !leaves(other) ? other : way;
+}
+
+/** A painted canvas moves with the vessel: nothing is painted anew while it rocks. */
+export function turnCanvas(
+  { style, clientWidth }: HTMLCanvasElement,
+  g: Geometry,
+  width: number,
+  x: number,
+  y: number,
+  angle: number,
+): void {
+  const px = clientWidth / Math.max(1, width);
+  style.transformOrigin = `${g.footX * px}px ${g.footY * px}px`;
+  const moved = `translate(${(x * g.unit * px).toFixed(2)}px,${(y * g.unit * px).toFixed(2)}px) rotate(${angle.toFixed(4)}rad)`;
+  style.transform = x === 0 && y === 0 && angle === 0 ? "" : moved;
 }

@@ -156,7 +156,6 @@ function VesselPicture({ settings }: Readonly<{ settings: BrimfulSettings }>) {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.drawImage(layer, 0, 0);
     // What it looks like is what it hangs on.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [mark]);
   return (
     <canvas

@@ -1,7 +1,7 @@
 import type { BrimfulView, Look } from "../../core/games/brimful/settings";
 import { bodyOf } from "../../core/games/brimful/pile";
 import type { Piece } from "../../overlay/physics/engine";
-import type { Wanted } from "../../overlay/physics/pile-world";
+import type { Wanted } from "../../overlay/physics/pile-parts";
 import { mix32 } from "../../core/kernel/chance";
 
 /** Pieces of one batch as the page knows them: by a number of its own, which the physics gives back with each. */

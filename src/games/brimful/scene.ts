@@ -1,18 +1,18 @@
 import { brimfulEffectSchema, type BrimfulView, brimfulViewSchema } from "../../core/games/brimful/settings";
-import { mix32 } from "../../core/kernel/chance";
 import { leastLetter, OwnSurface } from "../../overlay/own-surface";
 import { PileClient } from "../../overlay/physics/client";
-import { rowLength } from "../../overlay/physics/pile-world";
+import { rowLength } from "../../overlay/physics/pile-parts";
 import { lieAngleOf } from "../../overlay/physics/vessel-motion";
 import { restingPlaces } from "../../overlay/physics/rest";
 import type { Box, Scene, SceneKit } from "../../overlay/scene";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
-import { beads, faceKey } from "../../overlay/drawn-sprites";
 import type { SpriteLayer } from "../../overlay/sprite-layer";
-import { type Geometry, geometryOf, groundOf } from "./geometry";
+import { type Geometry, geometryOf, groundKey, groundOf, turnCanvas, wayWithin } from "./geometry";
 import { type Passing, paintPassing, withPassing } from "./passing";
-import { type Ref, Refs } from "./refs";
-import { paintBack, paintFront, paintLines } from "./vessels";
+import { Refs } from "./refs";
+import { paintLines } from "./lines";
+import { bodyOutlines, kindsOf, paintBed, readyIn, stamp } from "./pieces";
+import { paintBack, paintFront } from "./vessels";
 
 /** Pieces may fly so far beyond their place, in shares of it. */
 const beyond = 0.4;
@@ -63,52 +63,8 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     pile.tell({ t: "settle", drops: all, lies: lies === null ? null : wayOnPicture(lies) });
     pile.tell({ t: "want", all });
   }
-  const groundKey = (g: Geometry, v: BrimfulView): string =>
-    JSON.stringify([
-      v.vessel.shape,
-      v.vessel.points,
-      g.unit.toFixed(3),
-      g.footX.toFixed(1),
-      g.footY.toFixed(1),
-      g.width.toFixed(0),
-      v.bounce,
-    ]);
-
-  /** It falls over within the picture, where it would fall out of it. */
-  const wayOnPicture = (way: -1 | 1): -1 | 1 => {
-    if (geometry === null) return way;
-    const reach = 12 * geometry.unit;
-    const at = shownX + geometry.footX;
-    const leaves = (to: -1 | 1): boolean => (to < 0 ? at - reach < 0 : at + reach > shownWidth);
-    return leaves(way) && !leaves(way < 0 ? 1 : -1) ? (way < 0 ? 1 : -1) : way;
-  };
-  const keyOf = (ref: Ref, index: number): string => {
-    if (ref.look.face) return faceKey(ref.by.slice(0, 60));
-    const { pictures } = ref.look;
-    const all = pictures.length > 0 ? pictures : beads;
-    const n = pictures.length > 0 ? index : mix32(ref.seed, index);
-    return all[n % all.length] ?? "bead:0";
-  };
-  /** Its picture, as large as it is, into a list to be drawn; whether it is one that moves by itself. */
-  function stamp(out: SpriteBuffer, rows: Float32Array, at: number, unit: number, x0: number, y0: number, nowMs: number): boolean {
-    const ref = refs.of(rows[at] ?? 0);
-    if (ref === undefined) return false;
-    const index = rows[at + 1] ?? 0;
-    const id = sprites.id(keyOf(ref, index));
-    const sprite = sprites.get(id);
-    const side = (ref.look.size / 100) * unit;
-    const wide = sprite === undefined ? 1 : sprite.frameWidth / sprite.frameHeight;
-    const angle = rows[at + 4] ?? 0;
-    const squash = rows[at + 5] ?? 0;
-    // Flattened by the ground, however it has turned.
-    const upright = Math.abs(Math.cos(angle)) > 0.7 ? 1 : -1;
-    const w = (wide >= 1 ? side : side * wide) * (1 + squash * upright);
-    const h = (wide >= 1 ? side / wide : side) * (1 - squash * upright);
-    const frames = sprite?.frames ?? 1;
-    const frame = frames > 1 && (sprite?.frameMs ?? 0) > 0 ? Math.floor(nowMs / (sprite?.frameMs ?? 100) + index * 3) % frames : 0;
-    out.push(x0 + (rows[at + 2] ?? 0) * unit, y0 + (rows[at + 3] ?? 0) * unit, w, h, angle, rows[at + 6] ?? 1, id, frame);
-    return frames > 1;
-  }
+  const wayOnPicture = (way: -1 | 1): -1 | 1 =>
+    geometry === null ? way : wayWithin(way, shownX + geometry.footX, 12 * geometry.unit, shownWidth);
 
   return {
     get live() {
@@ -128,7 +84,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
             given: pile.given,
             stepMs: pile.stepMs,
             texts: texts.map((t) => t.text),
-            kinds: kinds(),
+            kinds: kindsOf([pile.rows.subarray(0, pile.count * rowLength), pile.bed], refs),
             rows: [...pile.rows.slice(0, pile.count * rowLength)].map((n) => Math.round(n * 100) / 100),
           },
     setView: (given) => {
@@ -240,22 +196,6 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     },
   };
 
-  /** How many there are of each making, for tests. */
-  function kinds(): readonly Readonly<{ size: number; mass: number; body: string; face: boolean; count: number }>[] {
-    const counts = new Map<Ref["look"], number>();
-    for (const list of [pile.rows.subarray(0, pile.count * rowLength), pile.bed])
-      for (let at = 0; at < list.length; at += rowLength) {
-        const look = refs.of(list[at] ?? 0)?.look;
-        if (look !== undefined) counts.set(look, (counts.get(look) ?? 0) + 1);
-      }
-    const sums = new Map<number, { size: number; mass: number; body: string; face: boolean; count: number }>();
-    for (const [{ n, size, mass, body, face }, count] of counts) {
-      const before = sums.get(n);
-      sums.set(n, { size, mass, body, face, count: count + (before?.count ?? 0) });
-    }
-    return [...sums.values()];
-  }
-
   /** Without any motion: as it would lie. */
   function lieStill(v: BrimfulView, g: Geometry): void {
     const all = refs
@@ -291,7 +231,8 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     const unit = g.unit * scale;
     const x0 = (g.footX + box.x - area.x) * scale;
     const y0 = (g.footY + box.y - area.y) * scale;
-    for (let i = 0; i < pile.count; i += 1) if (stamp(flat, pile.rows, i * rowLength, unit, x0, y0, nowMs)) animated = true;
+    for (let i = 0; i < pile.count; i += 1)
+      if (stamp(flat, pile.rows, i * rowLength, { sprites, refs, unit, x0, y0, nowMs })) animated = true;
     layer.coarse = room < 1;
     layer.draw(flat);
     return animated;
@@ -307,24 +248,16 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     box: Box,
   ): void {
     const { x, y, angle } = pile.given && v.lies !== null ? { x: 0, y: 0, angle: wayOnPicture(v.lies) * lieAngleOf(g.wall) } : pile.stands;
-    const css = `translate(${(x * g.unit).toFixed(2)}px,${(y * g.unit).toFixed(2)}px) rotate(${angle.toFixed(4)}rad)`;
     const stage = box.stageWidth ?? box.width;
-    for (const s of [behind, ahead]) {
-      const canvas = s.context?.canvas;
-      if (canvas === undefined) continue;
-      const pxPer = canvas.clientWidth / Math.max(1, box.width);
-      canvas.style.transformOrigin = `${g.footX * pxPer}px ${g.footY * pxPer}px`;
-      canvas.style.transform =
-        x === 0 && y === 0 && angle === 0 ? "" : css.replace(/(-?[\d.]+)px/g, (_, n: string) => `${(Number(n) * pxPer).toFixed(2)}px`);
-    }
+    for (const { context } of [behind, ahead]) if (context !== null) turnCanvas(context.canvas, g, box.width, x, y, angle);
     const looksKey = `${told} ${JSON.stringify(v.looks)} ${behind.width}x${behind.height} ${stage} ${away}`;
-    const bedKey = `${looksKey} ${pile.bedChanges} ${bedReady()}`;
+    const bedKey = `${looksKey} ${pile.bedChanges} ${readyIn(pile.bed, sprites, refs)}`;
     if (behind.context !== null && bedKey !== paintedBack) {
       paintedBack = bedKey;
       if (away) back.empty();
       else {
         paintBack(behind.context, v, g, behind.scale);
-        drawBed(behind.context, g, behind.scale, nowMs);
+        paintBed(behind.context, pile.bed, { sprites, refs, nowMs }, g, behind.scale);
       }
     }
     const pulse = still ? 1 : 1 + 0.14 * Math.sin(Math.min(1, (nowMs - pulseFrom) / pulseMs) * Math.PI);
@@ -336,33 +269,6 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
         paintFront(ahead.context, v, g, ahead.scale);
         paintLines(ahead.context, v, g, ahead.scale, shownFull, pulse, leastLetter(box, ahead.scale));
       }
-    }
-  }
-  /** Pictures that were not there yet when the bed was painted. */
-  function bedReady(): number {
-    let ready = 0;
-    for (let i = 0; i < pile.bed.length; i += rowLength) {
-      const ref = refs.of(pile.bed[i] ?? 0);
-      if (ref !== undefined && sprites.get(sprites.id(keyOf(ref, pile.bed[i + 1] ?? 0)))?.picture !== null) ready += 1;
-    }
-    return ready;
-  }
-  function drawBed(context: CanvasRenderingContext2D, g: Geometry, scale: number, nowMs: number): void {
-    const list = new SpriteBuffer();
-    for (let at = 0; at < pile.bed.length; at += rowLength) stamp(list, pile.bed, at, 1, 0, 0, nowMs);
-    context.setTransform(scale * g.unit, 0, 0, scale * g.unit, g.footX * scale, g.footY * scale);
-    const d = list.data;
-    for (let i = 0; i < list.count * 8; i += 8) {
-      const sprite = sprites.get(d[i + 6] ?? 0);
-      if (sprite?.picture === null || sprite === undefined) continue;
-      context.save();
-      context.translate(d[i] ?? 0, d[i + 1] ?? 0);
-      context.rotate(d[i + 4] ?? 0);
-      const [w, h] = [d[i + 2] ?? 0, d[i + 3] ?? 0];
-      const frame = d[i + 7] ?? 0;
-      const { frameWidth: fw, frameHeight: fh, columns } = sprite;
-      context.drawImage(sprite.picture, (frame % columns) * fw, Math.floor(frame / columns) * fh, fw, fh, -w / 2, -h / 2, w, h);
-      context.restore();
     }
   }
   function drawWords(v: BrimfulView, g: Geometry, box: Box, nowMs: number): boolean {
@@ -386,27 +292,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
       still,
     });
     outlined = v.looks.outlines;
-    if (outlined) outlineBodies(context, g, scale);
+    if (outlined) bodyOutlines(context, pile.rows.subarray(0, pile.count * rowLength), refs, g, scale);
     return texts.length > 0;
-  }
-  /** The solid part of each piece: what the others feel of it. */
-  function outlineBodies(context: CanvasRenderingContext2D, g: Geometry, scale: number): void {
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.lineWidth = Math.max(1, scale * 1.5);
-    context.strokeStyle = "#FFF8E8";
-    for (let at = 0; at < pile.count * rowLength; at += rowLength) {
-      const ref = refs.of(pile.rows[at] ?? 0);
-      if (ref === undefined) continue;
-      const u = g.unit * scale;
-      const { width, height, form } = ref.piece;
-      context.save();
-      context.translate(g.footX * scale + (pile.rows[at + 2] ?? 0) * u, g.footY * scale + (pile.rows[at + 3] ?? 0) * u);
-      context.rotate(pile.rows[at + 4] ?? 0);
-      context.beginPath();
-      const round = form === "box" ? 0 : (Math.min(width, height) * u) / 2;
-      context.roundRect((-width / 2) * u, (-height / 2) * u, width * u, height * u, round);
-      context.stroke();
-      context.restore();
-    }
   }
 }

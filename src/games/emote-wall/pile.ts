@@ -1,5 +1,5 @@
 import { PileClient } from "../../overlay/physics/client";
-import { type Dropping, type Ground, rowLength, type Wanted } from "../../overlay/physics/pile-world";
+import { type Dropping, type Ground, rowLength, type Wanted } from "../../overlay/physics/pile-parts";
 import type { Box, SceneKit } from "../../overlay/scene";
 
 /** Emotes of one message or flock that lie in a heap: which pictures, how large, until when. */

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "@jest/globals";
 import { deskHere } from "../../testing/desk-here";
 import { PileClient } from "./client";
 import { type Engine, loadEngine } from "./engine";
-import type { Ground } from "./pile-world";
+import type { Ground } from "./pile-parts";
 
 let engine: Engine;
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import type { At } from "./engine";
 import type { FromDesk, ToDesk } from "./desk";
-import { mostBodies, rowLength } from "./pile-world";
+import { mostBodies, rowLength } from "./pile-parts";
 
 /** Just what of a worker is needed, so that a test can be one. */
 export type Desk = Pick<Worker, "postMessage" | "terminate"> & {

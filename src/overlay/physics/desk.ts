@@ -1,5 +1,6 @@
 import type { At, Engine } from "./engine";
-import { type Dropping, type Ground, PileWorld, type Wanted } from "./pile-world";
+import { type Dropping, type Ground, type Wanted } from "./pile-parts";
+import { PileWorld } from "./pile-world";
 
 /** What a page tells the one who reckons its pile, and what it is told. */
 export type ToDesk =
@@ -119,7 +120,7 @@ export class PileDesk {
       live: world.liveCount,
       bodies: world.bodies,
       stepMs: least === 0 ? 0 : spent / least,
-      bed: world.bedChanged ? world.bed() : null,
+      bed: world.changedBed(),
     };
   }
 }

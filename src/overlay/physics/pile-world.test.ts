@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { outlineOf, shapes, type Shape } from "../../core/games/brimful/outline";
 import { type Corner, type Engine, loadEngine, type Piece } from "./engine";
-import { type Ground, outwards, PileWorld, rowLength, toLocal } from "./pile-world";
+import { type Ground, outwards, rowLength, toLocal } from "./pile-parts";
+import { PileWorld } from "./pile-world";
 
 let engine: Engine;
 beforeAll(async () => {
@@ -94,8 +95,8 @@ describe("a pile", () => {
     world.settle(1_500);
     expect(world.liveCount).toBeLessThanOrEqual(40);
     expect(world.bodies).toBe(100);
-    expect(world.bedChanged).toBe(true);
-    expect(world.bed().length / rowLength).toBe(100 - world.liveCount);
+    expect(world.changedBed()!.length / rowLength).toBe(100 - world.liveCount);
+    expect(world.changedBed()).toBeNull();
     expect(Math.min(...rows(world).map((r) => r[3]!))).toBeLessThan(high);
     world.free();
   });

@@ -7,7 +7,7 @@ import { fillTemplate, showable } from "../../words/template";
 import type { Load } from "./dropping";
 import { outlineOf } from "./outline";
 import { contents, emptyPile, fullness, piecesIn, shareOf, wholeVessel, withBatch, withLook, without } from "./pile";
-import type { BrimfulDurable, BrimfulEffect, BrimfulSettings, Look, Pile } from "./settings";
+import type { BrimfulDurable, BrimfulEffect, BrimfulSettings, Look } from "./settings";
 
 /** Pieces come in: brims, tips, what is told of them (RULES section 4). */
 export type Coming = Readonly<{

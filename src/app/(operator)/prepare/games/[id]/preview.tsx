@@ -113,7 +113,6 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
   };
   const area = areaOf?.(settings);
   return (
-    // A long list of rules passes by beside it.
     <Box position={{ lg: "sticky" }} top="68px" alignSelf="start">
       <Box
         position="relative"
