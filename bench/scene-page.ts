@@ -1,4 +1,7 @@
 import { checkProof } from "../src/core/chance/proof";
+import { emoteIndex } from "../src/core/chat/emotes";
+import { brimful } from "../src/core/games/brimful/definition";
+import { bareContext } from "../src/core/module/module";
 import { bossBattle } from "../src/core/games/boss-battle/definition";
 import { wheel } from "../src/core/games/wheel/definition";
 import { newSegment } from "../src/core/games/wheel/settings";
@@ -203,4 +206,56 @@ async function verify(url: string): Promise<Readonly<{ holds: boolean; ms: numbe
   return { holds, ms: performance.now() - from };
 }
 
-Object.assign(window, { izzamBench: { scene, bare, both, make, wheelSpins, turnedPicture, verify } });
+/** A vessel that is poured so many pieces, by its real rules, on the page's own thread and in its worker. */
+function vessel() {
+  const player = new StagePlayer(host(), scenes);
+  const settings = { ...brimful.defaults, size: 45, cap: 1_000, brim: { at: 120, then: "waits" as const, effects: [] } };
+  let durable = brimful.freshDurable(settings);
+  let seq = 0;
+  const view = () => ({ ...brimful.view(settings, durable, "overlay") });
+  const place = { ...wholePlace, x: 0.2, y: 0, width: 0.5, height: 1 };
+  player.setStage({ ...bareStage([], []), games: [{ id: "v", kind: "brimful", place, view: view() }] });
+  const tell = (command: Record<string, unknown> & { do: string }): void => {
+    seq += 1;
+    const signal = { kind: "command" as const, gameId: "v", by: "bench", viewer: null, command, seq, atMs: seq * 1_000, id: `b${seq}` };
+    const outcome = brimful.step({ settings, durable, transient: null }, signal, bareContext(emoteIndex([])));
+    durable = outcome.durable;
+    for (const effect of outcome.effects) player.effect("v", effect);
+    player.view("v", view());
+  };
+  const shown = () => player.shown()["v"] as Readonly<{ pieces: number; bed: number; live: number; moves: boolean; stepMs: number }>;
+  return { player, tell, shown };
+}
+async function pours(count: number): Promise<SceneFigures & Readonly<{ stepMs: number[]; pieces: number }>> {
+  const { player, tell, shown } = vessel();
+  await frames(() => undefined, 2);
+  tell({ do: "drop", amount: count, what: "pieces", size: 0, mass: 5 });
+  const scriptMs: number[] = [];
+  const sceneMs: number[] = [];
+  const stepMs: number[] = [];
+  const intervalsMs = await frames(() => {
+    const facts = player.facts();
+    scriptMs.push(facts.scriptMs);
+    sceneMs.push(facts.sceneMs);
+    stepMs.push(shown().stepMs);
+  }, 8);
+  const { pieces, bed } = shown();
+  player.free();
+  return { scriptMs, sceneMs, intervalsMs, drawing: "vessel", firstMs: 0, stepMs, pieces: pieces + bed };
+}
+let storming: ReturnType<typeof vessel> | null = null;
+/** Three hours of an evening, a gift a second, in `seconds`: drops, shakes, brims, all by the rules. */
+async function storm(signals: number, seconds: number): Promise<number> {
+  storming ??= vessel();
+  const { tell, shown } = storming;
+  const each = (seconds * 1_000) / signals;
+  const from = performance.now();
+  for (let i = 0; i < signals;) {
+    const due = Math.min(signals, Math.floor((performance.now() - from) / each));
+    for (; i < due; i += 1) tell(i % 97 === 96 ? { do: "empty" } : { do: "drop", amount: 1 + (i % 5), what: "pieces", size: 60, mass: 5 });
+    await new Promise((resolve) => setTimeout(resolve, 16));
+  }
+  return shown().pieces + shown().bed;
+}
+
+Object.assign(window, { izzamBench: { pours, storm, scene, bare, both, make, wheelSpins, turnedPicture, verify } });

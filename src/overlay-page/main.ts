@@ -1,5 +1,7 @@
 import { type Stage, wireVersion } from "../core/wire/messages";
 import { scenes } from "../games/registry-scenes";
+import type { Alert } from "../core/alerts/alert";
+import { Captions, captionStyle } from "../overlay/captions";
 import { AlertsLayer, alertStyle } from "../overlay/alerts-layer";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
@@ -23,9 +25,14 @@ const styled = (text: string): HTMLStyleElement => {
 
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const sounds = new SoundBoard();
-  const player = new StagePlayer(host, scenes, { knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume) });
   const alerts = new AlertsLayer(host);
+  const player = new StagePlayer(host, scenes, {
+    knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
+    also: alerts.paint,
+  });
   styled(alertStyle);
+  styled(captionStyle);
+  const captions = new Captions(host);
   const own = styled("");
   let hushed = false;
   let shows = true;
@@ -38,12 +45,18 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     player.hush(on);
     if (on) {
       alerts.clear();
+      captions.clear();
       sounds.stopAll();
     } else if (stage !== null) alerts.setStage(stage.sprites, stage.alerts);
   };
   /** What was sold is seen or heard here: now it is delivered. */
   const said = (sale: string | undefined): void => {
     if (sale !== undefined && peek === null) link.send({ v: wireVersion, type: "shown", sales: [sale] });
+  };
+  /** Who can't hear it reads what is heard, on every page that is set so, whichever makes the sound. */
+  const caption = ({ id, sound }: Alert): void => {
+    const known = stage?.sounds.find((s) => s.id === sound);
+    if (known !== undefined) captions.say(id, `♪ ${known.name}`, known.ms);
   };
   const link = openLink(peek === null ? { token } : { peek }, {
     size,
@@ -54,7 +67,9 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           stage = message.stage;
           shows = stage.shows;
           own.textContent = stage.css;
+          captions.on = stage.dress.captions;
           player.setStage(shows ? stage : { ...stage, games: [] });
+          alerts.dress(stage.dress);
           alerts.setStage(stage.sprites, hushed ? [] : stage.alerts);
           if (message.type === "snapshot") hush(message.hushed);
           sounds.setStage(stage.sounds);
@@ -69,11 +84,13 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
         case "alert":
           if (hushed) break;
           if (shows && alerts.play(message.alert)) said(message.alert.sale);
+          if (shows) caption(message.alert);
           if (message.alert.sound !== "" && peek === null)
             void sounds.play(message.alert).then((heard) => heard && said(message.alert.sale));
           break;
         case "alert-end":
           alerts.end(message.ids);
+          captions.end(message.ids);
           sounds.end(message.ids);
           break;
         case "hush":
@@ -89,6 +106,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           player.clear(true);
           player.free();
           alerts.free();
+          captions.free();
           sounds.free();
           break;
       }
@@ -102,7 +120,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   let last = "";
   const report = (): void => {
     if (peek !== null) return;
-    const { framesPerSecond, late, live, drawing } = player.facts();
+    const { framesPerSecond, late, live, drawing, lowered, dimmed } = player.facts();
     const rounded = {
       ...size(),
       hidden: document.hidden,
@@ -110,6 +128,8 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
       late: Math.min(late, 100_000),
       live,
       drawing,
+      lowered,
+      dimmed,
       sound: sounds.state(),
     };
     const text = JSON.stringify(rounded);
@@ -118,6 +138,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     link.send({ v: wireVersion, type: "report", ...rounded });
   };
   setInterval(report, 1_000);
+  setInterval(() => player.watchFor(alerts.moves), 100);
   addEventListener("resize", report);
   document.addEventListener("visibilitychange", report);
   // For browser tests and the bench: what the page itself measures.

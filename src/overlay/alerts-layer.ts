@@ -1,15 +1,26 @@
 import type { Alert } from "../core/alerts/alert";
+import type { Dress } from "../core/dress/dress";
+import { luminance } from "./colour";
+import { lookNow, wear } from "./dress";
 import type { Sprite } from "../core/wire/messages";
 
-type Playing = { alert: Alert; element: HTMLElement; frames: number; timer: number; stays: boolean };
+type Playing = {
+  alert: Alert;
+  element: HTMLElement;
+  picture: HTMLElement | null;
+  frame: number;
+  frames: number;
+  timer: number;
+  stays: boolean;
+};
 const leaveMs = 320;
 export const alertStyle = `
 .izzam-alert{position:absolute;transform:translate(-50%,-50%);display:flex;flex-direction:column;align-items:center;gap:.35em;text-align:center;max-width:86%;
- font:700 var(--izzam-text)/1.15 "Bricolage Grotesque Variable","Noto Color Emoji",sans-serif;color:#FBF8F2;
- text-shadow:0 0 .12em #10131B,0 .05em .25em #10131B,0 0 .05em #10131B}
+ font:var(--izzam-weight,700) var(--izzam-text)/1.15 var(--izzam-family,"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif);color:var(--izzam-letters,#FBF8F2);
+ text-shadow:var(--izzam-shadow,0 0 .12em #10131B,0 .05em .25em #10131B,0 0 .05em #10131B)}
 .izzam-alert-picture{background-repeat:no-repeat;background-size:var(--cols) auto}
-.izzam-alert-text{padding:.18em .6em;border-radius:.35em;background:#10131Bcc;overflow-wrap:anywhere}
-@keyframes izzam-spring{0%{transform:translate(-50%,-50%) scale(.2);opacity:0}55%{transform:translate(-50%,-50%) scale(1.12);opacity:1}75%{transform:translate(-50%,-50%) scale(.96)}100%{transform:translate(-50%,-50%) scale(1)}}
+.izzam-alert-text{padding:.18em .6em;border-radius:var(--izzam-round,.35em);background:var(--izzam-panel,#10131Bcc);border:var(--izzam-edge,none);overflow-wrap:anywhere}
+@keyframes izzam-spring{0%{transform:translate(-50%,-50%) scale(.2);opacity:0}55%{transform:translate(-50%,-50%) scale(calc(1 + .12*var(--izzam-over,1)));opacity:1}75%{transform:translate(-50%,-50%) scale(calc(1 - .04*var(--izzam-over,1)))}100%{transform:translate(-50%,-50%) scale(1)}}
 @keyframes izzam-slide{0%{transform:translate(-160%,-50%) rotate(-6deg);opacity:0}65%{transform:translate(-46%,-50%) rotate(1.5deg);opacity:1}100%{transform:translate(-50%,-50%) rotate(0)}}
 @keyframes izzam-fade{0%{opacity:0}100%{opacity:1}}
 @keyframes izzam-leave{0%{opacity:1}30%{transform:translate(-50%,-50%) scale(1.05)}100%{opacity:0;transform:translate(-50%,-44%) scale(.82)}}
@@ -21,6 +32,7 @@ export class AlertsLayer {
   private readonly playing = new Map<string, Playing>();
   private readonly layer = document.createElement("div");
   private sprites = new Map<string, Sprite>();
+  private readonly sheets = new Map<string, HTMLImageElement>();
 
   constructor(private readonly host: HTMLElement) {
     this.layer.style.cssText = "position:absolute;inset:0;pointer-events:none;overflow:hidden";
@@ -30,6 +42,28 @@ export class AlertsLayer {
 
   get live(): number {
     return this.playing.size;
+  }
+
+  /** In the look of the overlay. */
+  dress(dress: Dress): void {
+    wear(dress, () => this.dress(dress));
+    const { family, heavier, letters, panel, overshoot, outline } = lookNow();
+    const alpha = Math.round(panel.alpha * 255)
+      .toString(16)
+      .padStart(2, "0");
+    const put = (name: string, value: string): void => this.layer.style.setProperty(`--izzam-${name}`, value);
+    put("family", family);
+    put("weight", String(Math.max(200, Math.min(800, 700 + heavier))));
+    put("letters", letters);
+    put("panel", `${panel.fill}${alpha}`);
+    put("round", `${(panel.round * 0.44).toFixed(2)}em`);
+    put("edge", panel.edge === "double" ? ".18em double currentColor" : panel.edge === "torn" ? ".08em dashed currentColor" : "none");
+    put("over", (overshoot / 1.7).toFixed(2));
+    // Dark letters on a light panel need no dark around them; those on nearly none need more.
+    put(
+      "shadow",
+      luminance(letters) < 0.3 ? "none" : `0 0 ${(outline * 0.6).toFixed(2)}em #10131B,0 .05em .25em #10131B,0 0 .05em #10131B`,
+    );
   }
 
   setStage(sprites: readonly Sprite[], stays: readonly Alert[]): void {
@@ -66,7 +100,7 @@ export class AlertsLayer {
     element.className = "izzam-alert";
     element.style.cssText = `left:${look.x * 100}%;top:${look.y * 100}%;animation:izzam-${look.entrance} ${look.entrance === "fade" ? 260 : 520}ms both`;
     element.style.setProperty("--izzam-text", `${Math.max(0.034, Math.min(0.07, look.size * 0.16)) * height}px`);
-    let frames = 0;
+    const playing: Playing = { alert, element, picture: null, frame: 0, frames: 0, timer: 0, stays };
     const sprite = this.sprites.get(alert.picture);
     if (sprite !== undefined) {
       const picture = document.createElement("div");
@@ -75,13 +109,15 @@ export class AlertsLayer {
       const wide = (tall * sprite.frameWidth) / sprite.frameHeight;
       picture.style.cssText = `width:${wide}px;height:${tall}px;background-image:url("${sprite.url}");background-size:${sprite.columns * wide}px auto`;
       if (sprite.frames > 1 && sprite.frameMs > 0) {
-        let frame = 0;
-        frames = window.setInterval(() => {
-          frame = (frame + 1) % sprite.frames;
+        playing.frames = window.setInterval(() => {
+          const frame = (playing.frame + 1) % sprite.frames;
+          playing.frame = frame;
           picture.style.backgroundPosition = `-${(frame % sprite.columns) * wide}px -${Math.floor(frame / sprite.columns) * tall}px`;
         }, sprite.frameMs);
       }
       element.append(picture);
+      playing.picture = picture;
+      this.sheet(sprite.url);
     }
     if (alert.text !== "") {
       const text = document.createElement("div");
@@ -90,8 +126,45 @@ export class AlertsLayer {
       element.append(text);
     }
     this.layer.append(element);
-    const timer = stays ? 0 : window.setTimeout(() => this.leave(alert.id), Math.max(100, alert.ms - leaveMs));
-    this.playing.set(alert.id, { alert, element, frames, timer, stays });
+    playing.timer = stays ? 0 : window.setTimeout(() => this.leave(alert.id), Math.max(100, alert.ms - leaveMs));
+    this.playing.set(alert.id, playing);
+  }
+
+  /** The pictures of alerts as they stand now, for who looks for flashes: a page can't read its own elements. */
+  readonly paint = (context: CanvasRenderingContext2D, width: number, height: number): void => {
+    const { clientWidth, clientHeight } = this.host;
+    const over = this.host.getBoundingClientRect();
+    for (const { alert, picture, frame } of this.playing.values()) {
+      const sprite = this.sprites.get(alert.picture);
+      const sheet = sprite === undefined ? undefined : this.sheets.get(sprite.url);
+      if (picture === null || sprite === undefined || sheet === undefined || !sheet.complete || sheet.naturalWidth === 0) continue;
+      const at = picture.getBoundingClientRect();
+      const [sx, sy] = [width / Math.max(1, clientWidth), height / Math.max(1, clientHeight)];
+      const { frameWidth: fw, frameHeight: fh, columns } = sprite;
+      context.drawImage(
+        sheet,
+        (frame % columns) * fw,
+        Math.floor(frame / columns) * fh,
+        fw,
+        fh,
+        (at.x - over.x) * sx,
+        (at.y - over.y) * sy,
+        at.width * sx,
+        at.height * sy,
+      );
+    }
+  };
+  private sheet(url: string): void {
+    if (this.sheets.has(url)) return;
+    // Few differ in one evening; those that do are in the browser's own memory anyway.
+    if (this.sheets.size > 40) this.sheets.clear();
+    const image = new Image();
+    image.src = url;
+    this.sheets.set(url, image);
+  }
+  /** Whether a picture of one moves. */
+  get moves(): boolean {
+    return [...this.playing.values()].some((p) => p.frames !== 0);
   }
 
   private leave(id: string): void {

@@ -1,7 +1,7 @@
+import { lettering } from "./dress";
 import { initialsOf } from "../core/pictures/initials";
 import { lettersOn, shade } from "./colour";
 import { glaze } from "./glaze";
-import { display } from "./letters";
 
 /** Pictures that no file holds: faces without one of their own, and the beads that fall where nothing else was chosen. */
 const px = 160;
@@ -44,7 +44,7 @@ function face(name: string): HTMLCanvasElement {
   glaze(context, pattern, colour, 70);
   context.restore();
   disc(context, 46, colour);
-  context.font = `700 ${letters.length > 1 ? 58 : 70}px ${display}`;
+  context.font = lettering(700, letters.length > 1 ? 58 : 70);
   context.textAlign = "center";
   context.textBaseline = "alphabetic";
   const size = context.measureText(letters);
@@ -76,6 +76,6 @@ function bead(n: number): HTMLCanvasElement {
 export async function drawnSprite(key: string): Promise<HTMLCanvasElement> {
   if (key.startsWith("bead:")) return bead(Number(key.slice(5)) || 0);
   const name = key.slice(5);
-  await document.fonts.load(`700 58px ${display}`, initialsOf(name).letters).catch(() => []);
+  await document.fonts.load(lettering(700, 58), initialsOf(name).letters).catch(() => []);
   return face(name);
 }

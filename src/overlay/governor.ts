@@ -1,13 +1,14 @@
 /**
  * Lowers the load before frames are lost, and gives it back when there is room again. Level 0 draws all;
- * each level takes something away: turning first, then how many may be alive.
+ * each level takes something away: turning first, then how many may be alive, and last every other frame.
  */
 export const levels = [
-  { coarse: false, room: 1 },
-  { coarse: true, room: 1 },
-  { coarse: true, room: 0.75 },
-  { coarse: true, room: 0.5 },
-  { coarse: true, room: 0.35 },
+  { coarse: false, room: 1, every: 1 },
+  { coarse: true, room: 1, every: 1 },
+  { coarse: true, room: 0.75, every: 1 },
+  { coarse: true, room: 0.5, every: 1 },
+  { coarse: true, room: 0.35, every: 1 },
+  { coarse: true, room: 0.35, every: 2 },
 ] as const;
 
 const tooSlow = 30;

@@ -1,6 +1,3 @@
-/** The family of what is written large on the picture. */
-export const display = '"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif';
-
 type Measure = Pick<CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, "measureText">;
 /** As much of a text as fits into so many pixels, by whole graphemes; empty where not even one does. */
 export function shortened(context: Measure, text: string, width: number): string {

@@ -1,5 +1,7 @@
 import type { Place, Stage } from "../core/wire/messages";
 import type { Box } from "./box";
+import { dressNow, wear } from "./dress";
+import { type Also, FlashGuard } from "./flash-guard";
 import { Guard } from "./guard";
 import { SpriteBuffer } from "./sprite-buffer";
 import { Governor } from "./governor";
@@ -20,6 +22,13 @@ export type PlayerFacts = Readonly<{
   drawing: string;
   scriptMs: number;
   sceneMs: number;
+  /** By how much the governor has lowered the load; 0 for not at all. */
+  lowered: number;
+  /** Whether it is dimmed because it flashes; how often it was. */
+  dimmed: boolean;
+  dimmedTimes: number;
+  /** What looking for flashes cost the last time. */
+  flashMs: number;
 }>;
 const mostPixels = 3_840 * 2_160;
 
@@ -43,6 +52,8 @@ export class StagePlayer {
   private sceneMs = 0;
   private slowInstancedFrames = 0;
   private letters = 0;
+  private skipped = 0;
+  private readonly flashes: FlashGuard;
 
   constructor(
     private readonly host: HTMLElement,
@@ -52,8 +63,11 @@ export class StagePlayer {
       knock?: Knocker;
       /** What shows only now and then stands there all the while: one sets it up. */
       preview?: boolean;
+      /** Paints what stands over the stage and is no canvas, for who looks for flashes. */
+      also?: Also;
     }> = {},
   ) {
+    this.flashes = new FlashGuard(host, options.also);
     [this.canvas, this.renderer] = this.makeRenderer(true);
     this.canvas.addEventListener("webglcontextlost", () => this.useBitmaps());
     this.observer = new ResizeObserver(() => this.fit());
@@ -89,7 +103,6 @@ export class StagePlayer {
       .filter((s) => s.id !== besides)
       .map(({ place: p }) => ({ x: p.x * width, y: p.y * height, width: p.width * width, height: p.height * height }));
   }
-  /** Drawn the same way as the stage itself. */
   private layer(): SpriteLayer {
     const [canvas, renderer] = this.makeRenderer(this.renderer.name === "instanced");
     return new SpriteLayer(this.host, canvas, renderer, () => this.makeRenderer(false));
@@ -130,6 +143,8 @@ export class StagePlayer {
   }
 
   setStage(stage: Stage): void {
+    if (JSON.stringify(stage.dress) !== JSON.stringify(dressNow())) this.letters += 1;
+    wear(stage.dress, this.onFonts);
     this.sprites.setStage(stage.sprites, stage.markedUrl);
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
@@ -207,7 +222,18 @@ export class StagePlayer {
       drawing: this.renderer.name,
       scriptMs: this.scriptMs,
       sceneMs: this.sceneMs,
+      lowered: this.governor.lowered,
+      dimmed: this.flashes.on,
+      dimmedTimes: this.flashes.times,
+      flashMs: this.flashes.costMs,
     };
+  }
+
+  /** Looked at although no game moves: an alert plays. */
+  private watching = false;
+  watchFor(on: boolean): void {
+    this.watching = on;
+    if (on) this.wake();
   }
 
   private wake(): void {
@@ -221,8 +247,13 @@ export class StagePlayer {
     const nowMs = this.now();
     if (this.lastMs > 0) this.watch(nowMs - this.lastMs);
     this.lastMs = nowMs;
+    const { coarse, room, every } = this.governor.now;
+    this.skipped = (this.skipped + 1) % every;
+    if (this.skipped !== 0) {
+      this.asked = requestAnimationFrame(this.frame);
+      return;
+    }
     this.sprites.nowMs = nowMs;
-    const { coarse, room } = this.governor.now;
     const { width, height } = this.canvas;
     this.flat.count = 0;
     let alive = false;
@@ -244,6 +275,8 @@ export class StagePlayer {
     this.renderer.coarse = coarse;
     if (this.flat.count > 0) this.renderer.draw(this.flat);
     else this.renderer.clear();
+    // Somebody else may have something on the picture, or it is dimmed still.
+    if (this.flashes.look(nowMs) || this.watching) alive = true;
     this.scriptMs = this.now() - nowMs;
     this.asked = alive ? requestAnimationFrame(this.frame) : 0;
   };

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { alertSchema } from "../alerts/alert";
+import { dressDefaults, dressSchema } from "../dress/dress";
 
 /**
  * What travels over the WebSocket, version 1; both sides validate it. A page remembers `epoch` and the
@@ -38,6 +39,9 @@ export const fromPageSchema = z.discriminatedUnion("type", [
     late: z.int().min(0).max(100_000),
     live: z.int().min(0).max(100_000),
     drawing: z.string().max(20),
+    /** By how much the page draws less than it would, to keep up; whether it is dimmed because it flashes. */
+    lowered: z.int().min(0).max(20).default(0),
+    dimmed: z.boolean().default(false),
     /** Whether this page's browser lets it make sound. */
     sound: z.enum(["ready", "blocked"]).default("blocked"),
   }),
@@ -67,6 +71,8 @@ export const soundSchema = z.object({
   url: z.string().max(300),
   ms: z.int().min(0),
   volume: z.number().min(0).max(1),
+  /** What a caption calls it. */
+  name: z.string().max(80).default(""),
 });
 export type Sound = z.infer<typeof soundSchema>;
 
@@ -95,6 +101,7 @@ export const stageSchema = z.object({
   /** Whether this overlay is for pictures at all, and its own style sheet. */
   shows: z.boolean().default(true),
   css: z.string().max(20_000).default(""),
+  dress: dressSchema.default(dressDefaults),
 });
 export type Stage = z.infer<typeof stageSchema>;
 /** A stage for previews and tests: these games, whole, and nothing else. */
@@ -109,6 +116,7 @@ export const bareStage = (
   sounds: [],
   shows: true,
   css: "",
+  dress: dressDefaults,
 });
 
 const seq = z.int().min(0);
@@ -152,6 +160,8 @@ export const openPageSchema = z.object({
   /** Frames that came too late since the page was opened. */
   late: z.number(),
   live: z.number(),
+  lowered: z.number().default(0),
+  dimmed: z.boolean().default(false),
   sinceMs: z.number(),
   sound: z.enum(["ready", "blocked"]),
   /** Whether it has the channel's one voice. */

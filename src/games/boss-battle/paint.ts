@@ -1,10 +1,11 @@
+import { paintBar } from "../../overlay/panel";
+import { lettering, lookNow } from "../../overlay/dress";
 import type { BossView } from "../../core/games/boss-battle/settings";
 import { mix32 } from "../../core/kernel/chance";
 import { count } from "../../core/words/sentence";
 import type { SceneKit } from "../../overlay/scene";
 import { shade } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/easing";
-import { display } from "../../overlay/letters";
 import { drawFigure } from "./draw";
 import { type Blow, fallMs, recoil, shard, type Shard } from "./play";
 
@@ -77,7 +78,7 @@ export function paintBoss(context: CanvasRenderingContext2D, now: BossNow): void
     const rise = still ? 0 : ease(Math.min(1, u * 1.4)) * side * 0.32;
     const size = small * (still ? 1 : 0.9 + 0.25 * settle(u * wordMs, 300));
     // Beside the middle, but never over the edge.
-    context.font = `700 ${size}px ${display}`;
+    context.font = lettering(700, size);
     const free = Math.max(0, (width * 0.96 - Math.min(width * 0.94, context.measureText(word.text).width)) / 2);
     const middle = width / 2 + Math.max(-free, Math.min(free, word.side * side * 0.3));
     paintText(context, word.text, middle, top + side * 0.4 - rise, size, word.colour, width * 0.94);
@@ -196,21 +197,7 @@ function paintHealth(context: CanvasRenderingContext2D, now: BossNow, y: number,
   const w = Math.min(width * 0.86, h * 14);
   const x = (width - w) / 2;
   if (looks.band) {
-    context.fillStyle = "rgba(16,19,27,.72)";
-    context.beginPath();
-    roundRect(context, x, y, w, h, h * 0.3);
-    context.fill();
-    context.save();
-    context.beginPath();
-    roundRect(context, x + h * 0.1, y + h * 0.1, w - h * 0.2, h * 0.8, h * 0.22);
-    context.clip();
-    context.fillStyle = shade(looks.clay, -0.25);
-    context.fillRect(x, y, w, h);
-    context.fillStyle = looks.glaze;
-    context.fillRect(x, y, w * Math.min(1, Math.max(0, share)), h);
-    context.fillStyle = "rgba(255,255,255,.22)";
-    context.fillRect(x, y + h * 0.12, w * Math.min(1, Math.max(0, share)), h * 0.22);
-    context.restore();
+    paintBar(context, x, y, w, h, share, looks.glaze, shade(looks.clay, -0.25));
   }
   if (looks.numbers)
     paintText(context, `${count(Math.round(share * max))} / ${count(max)}`, width / 2, y + h / 2, small * 0.9, looks.text, w);
@@ -225,23 +212,13 @@ function paintText(
   colour: string,
   most: number,
 ): void {
-  context.font = `700 ${size}px ${display}`;
+  context.font = lettering(700, size);
   context.textAlign = "center";
   context.textBaseline = "middle";
   context.lineJoin = "round";
-  context.lineWidth = size * 0.2;
+  context.lineWidth = size * lookNow().outline;
   context.strokeStyle = "rgba(16,19,27,.85)";
   context.strokeText(text, x, y, most);
   context.fillStyle = colour;
   context.fillText(text, x, y, most);
-}
-
-/** `roundRect` is newer than the oldest browser overlays run in. */
-function roundRect(context: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, r: number): void {
-  context.moveTo(x + r, y);
-  context.arcTo(x + w, y, x + w, y + h, r);
-  context.arcTo(x + w, y + h, x, y + h, r);
-  context.arcTo(x, y + h, x, y, r);
-  context.arcTo(x, y, x + w, y, r);
-  context.closePath();
 }

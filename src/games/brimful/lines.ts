@@ -1,6 +1,6 @@
+import { lettering } from "../../overlay/dress";
 import type { BrimfulView } from "../../core/games/brimful/settings";
 import { lettersOn } from "../../overlay/colour";
-import { display } from "../../overlay/letters";
 import { acrossAt, type Geometry, levelAt, thickness } from "./geometry";
 
 /** The dashed line at the brim with how full it is on a tag beside it, and the line on the way. */
@@ -31,7 +31,7 @@ export function paintLines(
     context.stroke();
     context.setLineDash([]);
     context.save();
-    context.font = `700 100px ${display}`;
+    context.font = lettering(700, 100);
     const wide = (context.measureText(text).width / 100) * letters + letters * 1.1;
     const tall = letters * 1.5;
     // Beside it where there is room; else the tag hangs inwards.

@@ -1,13 +1,14 @@
-import { display, shortened } from "../../overlay/letters";
+import { lettering } from "../../overlay/dress";
+import { shortened } from "../../overlay/letters";
 import { ease, settle } from "../../overlay/easing";
 
 /** Texts that pass by when something falls: they come up from the rim, stay, and go on upwards. */
 export type Passing = { text: string; atMs: number; ms: number; lane: number };
 const mostAtOnce = 4;
 const families = {
-  display,
+  display: null,
   text: '"Atkinson Hyperlegible Next Variable","Noto Color Emoji",sans-serif',
-  mono: "ui-monospace,monospace",
+  mono: '"Atkinson Hyperlegible Mono Variable","Noto Color Emoji",monospace',
 } as const;
 
 export function withPassing(all: readonly Passing[], text: string, ms: number, nowMs: number): readonly Passing[] {
@@ -25,7 +26,8 @@ export function paintPassing(
 ): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, context.canvas.width, context.canvas.height);
-  context.font = `700 ${at.letters}px ${families[at.font]}`;
+  const family = families[at.font];
+  context.font = family === null ? lettering(700, at.letters) : `700 ${at.letters}px ${family}`;
   context.textAlign = "center";
   context.textBaseline = "middle";
   for (const p of all) {

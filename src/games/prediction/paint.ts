@@ -1,10 +1,11 @@
+import { lettering, lookNow } from "../../overlay/dress";
 import { letterOf } from "../../core/games/prediction/settings";
 import { type Pattern, patterns } from "../../core/pictures/patterns";
 import { ink } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/easing";
 import { glaze } from "../../overlay/glaze";
-import { display, shortened } from "../../overlay/letters";
-import { edgeOf, paintPanel } from "../../overlay/panel";
+import { shortened } from "../../overlay/letters";
+import { edgeOf, paintPanel, writeOn } from "../../overlay/panel";
 import type { PredictionView, Shown } from "./view";
 
 type Brush = CanvasRenderingContext2D;
@@ -43,14 +44,14 @@ export function paintJars(context: Brush, now: JarsNow): void {
   context.textBaseline = "alphabetic";
   let y = pad;
   for (const line of titleLines(context, shown.title, room, large)) {
-    context.font = `800 ${large}px ${display}`;
-    context.fillStyle = "#FFF8E8";
-    context.fillText(line, pad, y + large * 0.86);
+    context.font = lettering(800, large);
+    context.fillStyle = lookNow().letters;
+    writeOn(context, line, pad, y + large * 0.86, large);
     y += large * 1.15;
   }
-  context.font = `600 ${small}px ${display}`;
-  context.fillStyle = shown.over === "result" ? "#FFE3A3" : "#D8CFBD";
-  context.fillText(shortened(context, shown.line, room), pad, y + small * 0.9);
+  context.font = lettering(600, small);
+  context.fillStyle = shown.over === "result" ? lookNow().accent : lookNow().soft;
+  writeOn(context, shortened(context, shown.line, room), pad, y + small * 0.9, small);
   y += small * 1.5;
   if (ring > 0) clock(context, width - pad - ring / 2, pad + ring / 2, ring / 2, now, small);
   jars(context, now, { x: pad, y, width: width - 2 * pad, height: height - y - pad * 0.7 }, small);
@@ -59,7 +60,7 @@ export function paintJars(context: Brush, now: JarsNow): void {
 
 /** On one line where it fits, else on two. */
 function titleLines(context: Brush, title: string, room: number, size: number): readonly string[] {
-  context.font = `800 ${size}px ${display}`;
+  context.font = lettering(800, size);
   if (context.measureText(title).width <= room) return [title];
   const words = title.split(" ");
   let first = "";
@@ -70,7 +71,7 @@ function titleLines(context: Brush, title: string, room: number, size: number): 
 
 function clock(context: Brush, x: number, y: number, r: number, { clock: s, left }: JarsNow, letters: number): void {
   context.lineWidth = r * 0.22;
-  context.strokeStyle = "rgba(255,248,232,.22)";
+  context.strokeStyle = lookNow().soft;
   context.beginPath();
   context.arc(x, y, r * 0.86, 0, Math.PI * 2);
   context.stroke();
@@ -78,12 +79,12 @@ function clock(context: Brush, x: number, y: number, r: number, { clock: s, left
   context.beginPath();
   context.arc(x, y, r * 0.86, -Math.PI / 2, -Math.PI / 2 + Math.PI * 2 * left);
   context.stroke();
-  context.fillStyle = "#FFF8E8";
+  context.fillStyle = lookNow().letters;
   context.textAlign = "center";
   context.textBaseline = "middle";
   const text = s >= 3_600 ? `${Math.floor(s / 3_600)} h` : `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
-  context.font = `700 ${Math.min(letters, r * 0.62)}px ${display}`;
-  context.fillText(text, x, y + r * 0.03);
+  context.font = lettering(700, Math.min(letters, r * 0.62));
+  writeOn(context, text, x, y + r * 0.03, r * 0.5);
 }
 
 type Area = Readonly<{ x: number; y: number; width: number; height: number }>;
@@ -118,13 +119,13 @@ function jars(context: Brush, now: JarsNow, area: Area, letters: number): void {
     let line = y + h + letters * 1.05;
     const room = cell.w * 0.96;
     // In two rows there is room for the name alone; how full its jar is says the rest.
-    context.font = `700 ${rows === 1 ? letters : letters * 0.92}px ${display}`;
-    context.fillStyle = won ? "#FFE3A3" : "#FFF8E8";
-    context.fillText(shortened(context, jar.label, room), x, line);
-    context.font = `500 ${letters}px ${display}`;
-    context.fillStyle = "#D8CFBD";
-    if (rows === 1) context.fillText(shortened(context, jar.under, room), x, (line += letters * 1.22));
-    if (tops) context.fillText(namesWithin(context, jar.top, room), x, line + letters * 1.22);
+    context.font = lettering(700, rows === 1 ? letters : letters * 0.92);
+    context.fillStyle = won ? lookNow().accent : lookNow().letters;
+    writeOn(context, shortened(context, jar.label, room), x, line, letters);
+    context.font = lettering(500, letters);
+    context.fillStyle = lookNow().soft;
+    if (rows === 1) writeOn(context, shortened(context, jar.under, room), x, (line += letters * 1.22), letters);
+    if (tops) writeOn(context, namesWithin(context, jar.top, room), x, line + letters * 1.22, letters);
     context.restore();
   });
 }
@@ -217,7 +218,7 @@ function letter(context: Brush, text: string, side: number, y: number): void {
   context.fillStyle = ink;
   context.textAlign = "center";
   context.textBaseline = "middle";
-  context.font = `800 ${side * 0.72}px ${display}`;
+  context.font = lettering(800, side * 0.72);
   context.fillText(text, 0, side * 0.05);
   context.restore();
 }

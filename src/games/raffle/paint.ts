@@ -1,8 +1,9 @@
+import { lettering, lookNow } from "../../overlay/dress";
 import { count, counted } from "../../core/words/sentence";
 import { lettersOn } from "../../overlay/colour";
 import { settle } from "../../overlay/easing";
-import { display, shortened } from "../../overlay/letters";
-import { edgeOf, paintPanel } from "../../overlay/panel";
+import { shortened } from "../../overlay/letters";
+import { edgeOf, paintPanel, writeOn } from "../../overlay/panel";
 import { reveal, revealS } from "./reveal";
 import { type Brush, fitted, type Lifted, type RackNow, tagShape } from "./tag";
 
@@ -16,24 +17,24 @@ export function paintRack(context: Brush, now: RackNow): void {
   const room = width - 2 * pad;
   context.textBaseline = "alphabetic";
   context.textAlign = "right";
-  context.font = `600 ${small}px ${display}`;
+  context.font = lettering(600, small);
   const facts =
     view.by === "number"
       ? counted(view.people, "number")
       : `${view.people === 1 ? "1 person" : `${count(view.people)} people`} · ${counted(view.tickets, "ticket")}`;
-  context.fillStyle = "#E7DFCF";
-  context.fillText(facts, width - pad, pad + large * 0.86);
+  context.fillStyle = lookNow().soft;
+  writeOn(context, facts, width - pad, pad + large * 0.86, small);
   const taken = context.measureText(facts).width + pad;
   context.textAlign = "left";
-  context.font = `800 ${large}px ${display}`;
-  context.fillStyle = "#FFF8E8";
-  context.fillText(shortened(context, view.title, room - taken), pad, pad + large * 0.86);
+  context.font = lettering(800, large);
+  context.fillStyle = lookNow().letters;
+  writeOn(context, shortened(context, view.title, room - taken), pad, pad + large * 0.86, large);
   const line = lineOf(now);
   let top = pad + large * 1.15;
   if (line !== "") {
-    context.font = `600 ${small}px ${display}`;
-    context.fillStyle = "#D8CFBD";
-    context.fillText(shortened(context, line, room), pad, top + small * 0.9);
+    context.font = lettering(600, small);
+    context.fillStyle = lookNow().soft;
+    writeOn(context, shortened(context, line, room), pad, top + small * 0.9, small);
     top += small * 1.35;
   }
   const won = view.winners.filter((w) => w.state !== "passed" && w.index !== now.lifted?.index);
@@ -46,13 +47,13 @@ export function paintRack(context: Brush, now: RackNow): void {
   if (won.length > 0) {
     context.textAlign = "left";
     context.textBaseline = "alphabetic";
-    context.font = `700 ${small}px ${display}`;
-    context.fillStyle = "#FFE3A3";
+    context.font = lettering(700, small);
+    context.fillStyle = lookNow().accent;
     const told = won
       .slice(-4)
       .map((w) => (w.prize === "" ? w.name : `${w.name} (${w.prize})`))
       .join(", ");
-    context.fillText(shortened(context, `Won: ${told}`, room), pad, height - pad * 0.8);
+    writeOn(context, shortened(context, `Won: ${told}`, room), pad, height - pad * 0.8, small);
   }
   // The winner large stands there when the names have come to rest; a tag out of the rack rises with them.
   if (now.lifted !== null && view.looks.panel && (present === "rack" || !revealing))
@@ -94,7 +95,7 @@ function rack(context: Brush, { tags, nowMs, shakeS, still, lifted, view }: Rack
     context.lineTo(area.x + area.width + 2, area.y + r * row + row * 0.1);
     context.stroke();
   }
-  context.font = `600 ${letters * 0.9}px ${display}`;
+  context.font = lettering(600, letters * 0.9);
   context.textBaseline = "middle";
   context.textAlign = "left";
   tags.slice(0, rows * columns).forEach((tag, i) => {
@@ -136,10 +137,10 @@ function lift(context: Brush, { width, height, least, view }: RackNow, lifted: L
     context.textBaseline = "middle";
     context.fillStyle = lettersOn(tag);
     const size = fitted(context, lifted.name, room, h * 0.42, least);
-    context.font = `800 ${size}px ${display}`;
+    context.font = lettering(800, size);
     context.fillText(shortened(context, lifted.name, room), h * 0.62, lifted.prize === "" ? 0 : -h * 0.12);
     if (lifted.prize !== "") {
-      context.font = `600 ${Math.max(least, h * 0.2)}px ${display}`;
+      context.font = lettering(600, Math.max(least, h * 0.2));
       context.globalAlpha *= 0.78;
       context.fillText(shortened(context, lifted.prize, room), h * 0.63, h * 0.27);
     }

@@ -1,7 +1,8 @@
+import { lettering } from "../../overlay/dress";
 import { unitAt } from "../../core/kernel/chance";
 import { lettersOn, shade } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/easing";
-import { display, shortened } from "../../overlay/letters";
+import { shortened } from "../../overlay/letters";
 import { type Brush, fitted, type RackNow, tagShape } from "./tag";
 import type { RaffleView } from "./view";
 
@@ -68,7 +69,7 @@ function dealt(context: Brush, now: RackNow, area: Area, letters: number): void 
       context.textAlign = "center";
       context.textBaseline = "middle";
       context.fillStyle = lettersOn(view.looks.tag);
-      context.font = `700 ${fitted(context, lifted.name, room, letters * 1.2, letters * 0.8)}px ${display}`;
+      context.font = lettering(700, fitted(context, lifted.name, room, letters * 1.2, letters * 0.8));
       context.fillText(shortened(context, lifted.name, room), h * 0.55 + room / 2, 0);
     }
     context.restore();
@@ -105,7 +106,7 @@ function reel(context: Brush, now: RackNow, area: Area, letters: number): void {
     tagShape(context, w, step * 0.8, view.looks.tag);
     context.fillStyle = lettersOn(view.looks.tag);
     context.textAlign = "left";
-    context.font = `700 ${letters}px ${display}`;
+    context.font = lettering(700, letters);
     context.fillText(shortened(context, name, w - letters * 2.4), letters * 1.5, 0);
     context.restore();
   });
@@ -141,7 +142,7 @@ function disc(context: Brush, now: RackNow, area: Area, letters: number): void {
     context.textAlign = "right";
     context.textBaseline = "middle";
     context.fillStyle = lettersOn(view.looks.tag);
-    context.font = `700 ${letters * 0.9}px ${display}`;
+    context.font = lettering(700, letters * 0.9);
     context.fillText(shortened(context, names[i] ?? "", r * 0.62), r - letters * 0.5, 0);
     context.restore();
   }

@@ -1,5 +1,5 @@
+import { lettering } from "../../overlay/dress";
 import { shade } from "../../overlay/colour";
-import { display } from "../../overlay/letters";
 import type { RaffleView } from "./view";
 
 export type Tag = Readonly<{ name: string; atMs: number }>;
@@ -46,7 +46,7 @@ export function tagShape(context: Brush, width: number, height: number, colour: 
 
 /** Letters as large as they may be for a text to fit; never below the smallest. */
 export function fitted(context: Brush, text: string, width: number, most: number, least: number): number {
-  context.font = `800 ${most}px ${display}`;
+  context.font = lettering(800, most);
   const taken = context.measureText(text).width;
   return taken <= width ? most : Math.max(least, (most * width) / taken);
 }

@@ -1,9 +1,10 @@
+import { lettering } from "../../overlay/dress";
 import type { WheelView } from "../../core/games/wheel/settings";
 import { turn } from "../../core/games/wheel/settings";
 import type { SpriteBook } from "../../overlay/sprites";
 import { ink, lettersOn, shade } from "../../overlay/colour";
 import { settle } from "../../overlay/easing";
-import { display, shortened } from "../../overlay/letters";
+import { shortened } from "../../overlay/letters";
 import { disc, type Plate, shape, wedge, weights } from "./plate";
 
 /** All that one picture of the wheel depends on beside its plate. */
@@ -179,11 +180,11 @@ function panel(context: CanvasRenderingContext2D, now: WheelNow, at: Readonly<{ 
   const small = Math.max(least, size * 0.46);
   const label = result.label === "" ? "This one" : result.label;
   const by = result.by === "" ? "" : `for ${result.by}`;
-  context.font = `800 ${size}px ${display}`;
+  context.font = lettering(800, size);
   const most = width * 0.92 - size * 1.9;
   const name = shortened(context, label, most);
   const wide = context.measureText(name).width;
-  context.font = `600 ${small}px ${display}`;
+  context.font = lettering(600, small);
   const who = shortened(context, by, Math.max(wide, most * 0.7));
   const w = Math.max(wide, context.measureText(who).width) + size * 1.9;
   const h = size * 1.34 + (who === "" ? 0 : small * 1.15);
@@ -217,11 +218,11 @@ function panel(context: CanvasRenderingContext2D, now: WheelNow, at: Readonly<{ 
   context.textAlign = "left";
   context.textBaseline = "middle";
   context.fillStyle = ink;
-  context.font = `800 ${size}px ${display}`;
+  context.font = lettering(800, size);
   const x = -w / 2 + notch * 1.15 + size * 0.5;
   context.fillText(name, x, who === "" ? size * 0.04 : -small * 0.55);
   if (who !== "") {
-    context.font = `600 ${small}px ${display}`;
+    context.font = lettering(600, small);
     context.fillStyle = "#565B69";
     context.fillText(who, x, size * 0.55);
   }
@@ -250,7 +251,7 @@ function names(
     context.roundRect(x, y - row * 0.46, room, row * 0.9, size * 0.25);
     context.fillStyle = here ? colour : "rgba(16,19,27,.66)";
     context.fill();
-    context.font = `${here ? 800 : weights[plate.looks.letters]} ${size}px ${display}`;
+    context.font = lettering(here ? 800 : weights[plate.looks.letters], size);
     context.fillStyle = here ? lettersOn(colour) : "#FFF8E8";
     context.fillText(shortened(context, label, room - size), x + size * 0.5, y + size * 0.04);
     context.restore();

@@ -1,8 +1,9 @@
+import { lettering } from "../../overlay/dress";
 import type { WheelView } from "../../core/games/wheel/settings";
 import type { Pattern } from "../../core/pictures/patterns";
 import { turn } from "../../core/games/wheel/settings";
 import { lettersOn, shade } from "../../overlay/colour";
-import { display, shortened } from "../../overlay/letters";
+import { shortened } from "../../overlay/letters";
 import { glaze } from "../../overlay/glaze";
 import type { SpriteBook } from "../../overlay/sprites";
 
@@ -171,7 +172,7 @@ function label(
   const outer = segment.picture === "" || segment.label === "" ? to : to - Math.min(room * 0.8, r * 0.26) - r * 0.02;
   if (segment.label !== "" && size >= small * 0.7) {
     const length = outer - inner;
-    const fontOf = (px: number): string => `${weights[looks.letters]} ${px.toFixed(1)}px ${display}`;
+    const fontOf = (px: number): string => lettering(weights[looks.letters], px);
     let px = size;
     context.font = fontOf(px);
     const measured = context.measureText(segment.label).width;

@@ -172,6 +172,16 @@ function pagesHealth({ pages }: HealthFacts): HealthItem {
     };
   }
   const hidden = pages.filter((p) => p.hidden).length;
+  const dimmed = pages.filter((p) => p.dimmed).length;
+  if (dimmed > 0)
+    return {
+      ...base,
+      state: "bad",
+      says: `${count(pages.length)} open; the picture of ${count(dimmed)} flashes more than three times a second.`,
+      means: "It is dimmed until it has been calm for a while: flashes can cause seizures.",
+      todo: "Take what flashes off the stage, or clear it by Hush.",
+    };
+  const lowered = pages.filter((p) => p.lowered > 0 && p.live > 0);
   const slow = pages.filter((p) => p.framesPerSecond > 0 && p.framesPerSecond < 24 && p.live > 0);
   const late = pages.reduce((sum, p) => sum + p.late, 0);
   if (slow.length > 0) {
@@ -184,6 +194,14 @@ function pagesHealth({ pages }: HealthFacts): HealthItem {
       todo: "Allow fewer emotes at once, or turn on hardware acceleration in your broadcast software.",
     };
   }
+  if (lowered.length > 0)
+    return {
+      ...base,
+      state: "waiting",
+      says: `${count(pages.length)} open; ${count(lowered.length)} ${lowered.length === 1 ? "draws" : "draw"} ${lessDrawn(Math.max(...lowered.map((p) => p.lowered)))}.`,
+      means: "The computer that shows it can’t keep up with all that is on the picture; nothing is lost that counts.",
+      todo: "Allow fewer pieces and emotes at once, or turn on hardware acceleration in your broadcast software.",
+    };
   return {
     ...base,
     state: "good",
@@ -192,6 +210,10 @@ function pagesHealth({ pages }: HealthFacts): HealthItem {
     todo: "",
   };
 }
+
+/** What a page leaves out at each level of its governor. */
+const lessDrawn = (level: number): string =>
+  level <= 1 ? "less finely" : level <= 4 ? "fewer pieces and emotes than there are" : "fewer pieces, and half as many frames";
 
 function engineHealth({ lagMs, waitingMs = 0, clockAheadMs = 0 }: HealthFacts): HealthItem {
   const base = { id: "engine", name: "Engine" };

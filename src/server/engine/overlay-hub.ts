@@ -23,6 +23,8 @@ type Page = {
   framesPerSecond: number;
   late: number;
   live: number;
+  lowered: number;
+  dimmed: boolean;
   sound: "ready" | "blocked";
 };
 
@@ -127,6 +129,8 @@ export class OverlayHub {
         framesPerSecond: 0,
         late: 0,
         live: 0,
+        lowered: 0,
+        dimmed: false,
         sound: "blocked",
       };
       this.catchUp(socket, runner, overlay.id, hello.resume);
@@ -191,6 +195,8 @@ export class OverlayHub {
       framesPerSecond: report.framesPerSecond,
       late: report.late,
       live: report.live,
+      lowered: report.lowered,
+      dimmed: report.dimmed,
       sound: report.sound,
     });
     this.settleVoice(page.channel);
@@ -265,18 +271,9 @@ export class OverlayHub {
   openPages(channel: ChannelId): OpenPage[] {
     return [...this.pages.values()]
       .filter((p) => p.channel === channel)
-      .map(({ id, overlay, width, height, hidden, framesPerSecond, late, live, sinceMs, sound }) => ({
-        id,
-        overlay,
-        width,
-        height,
-        hidden,
-        framesPerSecond,
-        late,
-        live,
-        sinceMs,
-        sound,
-        voice: this.voices.holder(channel) === id,
+      .map(({ socket: _socket, channel: _channel, tokenHash: _tokenHash, ...seen }) => ({
+        ...seen,
+        voice: this.voices.holder(channel) === seen.id,
       }));
   }
 

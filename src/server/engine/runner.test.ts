@@ -47,7 +47,7 @@ describe("one queue for one channel", () => {
     expect(heard).toEqual([]);
     expect((await done).ok).toBe(true);
     expect(heard.map((p) => p.kind)).toEqual(["state", "effects", "mark", "talk"]);
-    expect((await store.channel(runner.id))!.games[0]!.durable).toEqual({ on: false });
+    expect((await store.channel(runner.id))!.games[0]!.durable).toEqual({ on: false, worn: [] });
   });
   test("the same command twice is done once and answered twice, after a restart too; one on a game that is not there is refused", async () => {
     const { runner, store, of } = setUp();

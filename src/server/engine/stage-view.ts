@@ -1,3 +1,4 @@
+import { dressDefaults } from "../../core/dress/dress";
 import type { Alert } from "../../core/alerts/alert";
 import type { Stage } from "../../core/wire/messages";
 import type { ChannelRow } from "../ports/engine-store";
@@ -33,6 +34,7 @@ export class StageView {
       sounds: [...row.sounds],
       shows: overlay?.shows ?? true,
       css: overlay?.css ?? "",
+      dress: overlay?.dress ?? dressDefaults,
     };
   }
 

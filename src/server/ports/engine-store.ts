@@ -1,3 +1,4 @@
+import type { Dress } from "../../core/dress/dress";
 import type { ChannelId, GameId } from "../../core/kernel/ids";
 import type { Kept, Note, RecalledRow } from "../../core/module/module";
 import type { PriceAt } from "../../core/points/price";
@@ -38,6 +39,7 @@ export type OverlayRow = Readonly<{
   width?: number;
   height?: number;
   backdrop?: string;
+  dress?: Dress;
   places: readonly Readonly<{ gameId: GameId; place: Place; order: number }>[];
 }>;
 /** Secrets are sealed; the engine unseals them with the installation's key. */

@@ -1,3 +1,4 @@
+import type { Dress } from "../../core/dress/dress";
 import type { ChannelId, OperatorId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { EventStore } from "./event-store";
@@ -158,12 +159,15 @@ export type Layout = Readonly<{
   sounds: boolean;
   css: string;
   backdrop: string;
+  dress: Dress;
   note: string;
 }>;
 export type OverlaySetUp = Partial<
-  Readonly<{ name: string; atOnce: boolean; shows: boolean; sounds: boolean; css: string; backdrop: string; note: string }>
+  Readonly<{ name: string; atOnce: boolean; shows: boolean; sounds: boolean; css: string; backdrop: string; dress: Dress; note: string }>
 >;
 export type OverlayStore = Readonly<{
+  /** A font that an overlay is to wear. */
+  keepFont: (font: Readonly<{ sha: string; bytes: Buffer }>, nowMs: number) => Promise<void>;
   overlays: (channel: ChannelId) => Promise<readonly OverlaySummary[]>;
   create: (
     channel: ChannelId,

@@ -88,6 +88,12 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return String(facts["words"] ?? "The game said no.");
     case "game/cannot":
       return "This game has nothing of the kind.";
+    case "font/none":
+      return "This is no WOFF2 font. Fonts for the web end in .woff2; other kinds can be converted to it.";
+    case "font/damaged":
+      return "This font file is damaged: it is not as long as it says, or holds nothing.";
+    case "font/too-large":
+      return "This font is larger than 2 MB. One with fewer languages in it is smaller.";
     case "game/rehearsing":
       return "The channel is rehearsing at the moment. Try again when the show is on.";
     case "game/unreadable":

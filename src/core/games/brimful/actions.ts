@@ -26,7 +26,7 @@ export const brimfulActions = actionsOf({
       { label: "Drop 10", amount: 10 },
       { label: "Drop 50", amount: 50 },
     ],
-    key: "p",
+    key: "j",
     word: "drop",
     tape: (input, by, byOperator) =>
       byOperator ? { tone: "ochre", weight: 1, label: `${by} dropped ${counted(Number(input["amount"] ?? 0), "piece")}` } : null,
@@ -44,7 +44,7 @@ export const brimfulActions = actionsOf({
     label: "Shake",
     form: "Shake {game} with {strength} % of the usual",
     input: { strength: { kind: "whole", label: "How hard, in percent", start: 100, min: 10, most: 300 } },
-    key: "s",
+    key: "l",
     word: "shake",
   },
   tip: {

@@ -1,3 +1,5 @@
+import { jsonOrNull } from "../../../core/kernel/text";
+import { dressOf } from "../../../core/dress/dress";
 import { gameId, type ChannelId } from "../../../core/kernel/ids";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, OverlayRow } from "../../ports/engine-store";
@@ -61,6 +63,7 @@ export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRo
           width: Number(o["width"]),
           height: Number(o["height"]),
           backdrop: text(o["backdrop"]),
+          dress: dressOf(jsonOrNull(text(o["dress"] ?? "null"))),
           places: placements
             .filter((p) => p["overlay_id"] === o["id"])
             .map((p) => ({

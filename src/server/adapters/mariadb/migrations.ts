@@ -47,7 +47,17 @@ const eighth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth];
+/** Overlays are dressed. */
+const ninth: Step = {
+  name: "009-overlays-are-dressed",
+  up: async (db) => {
+    await db.schema.alterTable("overlays", (t) => {
+      t.text("dress").nullable();
+    });
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

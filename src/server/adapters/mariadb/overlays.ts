@@ -1,3 +1,5 @@
+import { jsonOrNull } from "../../../core/kernel/text";
+import { dressOf } from "../../../core/dress/dress";
 import type { OverlayStore } from "../../ports/operator-store";
 import { z } from "zod";
 import { placeSchema } from "../../../core/wire/messages";
@@ -104,6 +106,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
         sounds: Boolean(r["sounds"]),
         css: r["css"] === null ? "" : text(r["css"]),
         backdrop: text(r["backdrop"]),
+        dress: dressOf(jsonOrNull(text(r["dress"] ?? "null"))),
         note: text(r["note"]),
       };
     },
@@ -142,8 +145,14 @@ export function mariadbOverlays(db: Database): OverlayStore {
         await bump(trx as unknown as Database, channel);
         return true;
       }),
-    setUp: async (channel, overlay, { atOnce, ...part }) => {
-      const row = { ...part, ...(atOnce === undefined ? {} : { at_once: atOnce }) };
+    keepFont: async ({ sha, bytes }, nowMs) =>
+      void (await db("prop_files").insert({ sha, mime: "font/woff2", bytes, created_ms: nowMs }).onConflict("sha").ignore()),
+    setUp: async (channel, overlay, { atOnce, dress, ...part }) => {
+      const row = {
+        ...part,
+        ...(atOnce === undefined ? {} : { at_once: atOnce }),
+        ...(dress === undefined ? {} : { dress: JSON.stringify(dress) }),
+      };
       const there = await db("overlays").where({ id: overlay, channel_id: channel }).first("id");
       if (there === undefined) return false;
       if (Object.keys(row).length > 0) await db("overlays").where({ id: overlay, channel_id: channel }).update(row);

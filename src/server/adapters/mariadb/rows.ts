@@ -36,7 +36,13 @@ export function propSprite(row: Row): Sprite {
 export function propSound(row: Row): Sound {
   const facts = fromText(row["facts"]);
   const settings = fromText(row["settings"]);
-  return { id: text(row["id"]), url: `/props/${text(row["made_sha"])}`, ms: Number(facts["ms"]), volume: Number(settings["volume"]) / 100 };
+  return {
+    id: text(row["id"]),
+    url: `/props/${text(row["made_sha"])}`,
+    ms: Number(facts["ms"]),
+    volume: Number(settings["volume"]) / 100,
+    name: text(row["name"]),
+  };
 }
 
 /** Whatever the engine reads of a channel changed: it sees that by the revision. */

@@ -261,6 +261,7 @@ declare module "knex/types/tables.js" {
         layout_draft: unknown;
         at_once: number;
         removed_ms: number | null;
+        dress: string | null;
       },
       | "width"
       | "height"
@@ -274,7 +275,8 @@ declare module "knex/types/tables.js" {
       | "note"
       | "layout_draft"
       | "at_once"
-      | "removed_ms",
+      | "removed_ms"
+      | "dress",
       "shows" | "sounds" | "at_once"
     >;
     own_accounts: Written<

@@ -62,6 +62,7 @@ beforeAll(async () => {
     "006-removed-and-brought-back",
     "007-commands-and-purchase-requests",
     "008-stakes-and-winnings",
+    "009-overlays-are-dressed",
   ]);
 });
 afterAll(() => db.destroy());

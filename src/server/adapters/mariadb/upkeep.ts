@@ -119,6 +119,8 @@ async function sweepFiles(db: Database, nowMs: number): Promise<number> {
     .where("f.created_ms", "<", nowMs - dayMs)
     .whereNotExists(db("props as p").select(db.raw("1")).whereRaw("p.source_sha = f.sha or p.made_sha = f.sha"))
     .whereNotExists(db("emotes as e").select(db.raw("1")).whereRaw("e.sheet_sha = f.sha"))
+    // A font that an overlay wears is named in how it is dressed.
+    .whereNotExists(db("overlays as o").select(db.raw("1")).whereRaw("instr(o.dress, f.sha) > 0"))
     .select("f.sha");
   let gone = 0;
   for (const r of rows)

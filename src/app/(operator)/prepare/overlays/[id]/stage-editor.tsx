@@ -13,6 +13,7 @@ import { type Act, useOffer } from "../../../../../ui/keys";
 import { Tick } from "../../../../../ui/tick";
 import { tell, tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
+import { Dressing } from "./dressing";
 import { SetUp } from "./set-up";
 import { PlaceBox } from "./place-box";
 import { PlaceDetails } from "./place-details";
@@ -33,6 +34,7 @@ export function StageEditor({
   const [atOnce, setAtOnce] = useState(layout.atOnce);
   const [waits, setWaits] = useState(layout.draft !== null);
   const [backdrop, setBackdrop] = useState(layout.backdrop);
+  const [dress, setDress] = useState(layout.dress);
   const [guides, setGuides] = useState<readonly Guide[]>([]);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [history, setHistory] = useState({ undo: 0, redo: 0 });
@@ -63,12 +65,13 @@ export function StageEditor({
   useEffect(() => {
     player.current?.setStage({
       ...bareStage([], sprites),
+      dress,
       games: places.flatMap(({ game, place }) => {
         const known = games.find((g) => g.id === game);
         return known === undefined || place.hidden ? [] : [{ id: game, kind: known.kind, place, view: known.view }];
       }),
     });
-  }, [places, games, sprites]);
+  }, [places, games, sprites, dress]);
 
   const save = useCallback(
     async (next: readonly LayoutPlace[], onAir: boolean): Promise<boolean> => {
@@ -246,6 +249,7 @@ export function StageEditor({
         <Stack gap="5">
           <StageList places={places} chosen={chosen} games={games} onChoose={setChosen} onOrder={order} onSet={set} onChange={change} />
           {now !== null && <PlaceDetails name={nameOf(now.game)} place={now.place} onSet={(part) => set(now.game, part)} />}
+          <Dressing overlay={layout.id} dress={dress} owner={owner} onDress={setDress} />
           <SetUp layout={layout} owner={owner} />
         </Stack>
       </Grid>

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { dressSchema } from "../../../../../core/dress/dress";
 import { ok, refused } from "../../../../../core/kernel/refusal";
 import { action } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
@@ -12,6 +13,7 @@ const body = z.object({
   sounds: z.boolean().optional(),
   css: z.string().max(20_000, "The style sheet is longer than 20,000 letters.").optional(),
   backdrop: z.enum(["studio", "grid", "dark", "light"]).optional(),
+  dress: dressSchema.optional(),
 });
 export const PATCH = action("overlay.edit", body, async ({ session, params, body: given, audit }) => {
   const { store, engine } = services();

@@ -1,0 +1,87 @@
+import { describe, expect, test } from "@jest/globals";
+import { chanceFrom } from "../kernel/chance";
+import { type FlashKind, FlashWatch } from "./flash-watch";
+
+const [width, height] = [48, 27];
+type Cell = readonly [r: number, g: number, b: number, a?: number];
+const black: Cell = [0, 0, 0];
+const white: Cell = [255, 255, 255];
+const red: Cell = [255, 0, 0];
+/** Frames of a picture, so many a second; the first that was found to flash too often, and when. */
+function watch(
+  seconds: number,
+  perSecond: number,
+  cell: (x: number, y: number, atMs: number) => Cell,
+): { kind: FlashKind; atMs: number } | null {
+  const own = new FlashWatch(width, height);
+  const rgba = new Uint8Array(width * height * 4);
+  for (let n = 0; n < seconds * perSecond; n += 1) {
+    const atMs = (n * 1_000) / perSecond;
+    for (let y = 0; y < height; y += 1)
+      for (let x = 0; x < width; x += 1) {
+        const [r, g, b, a = 255] = cell(x, y, atMs);
+        rgba.set([r, g, b, a], (y * width + x) * 4);
+      }
+    const kind = own.take(rgba, atMs);
+    if (kind !== null) return { kind, atMs };
+  }
+  return null;
+}
+/** On and off, so many times a second. */
+const strobe = (hz: number, atMs: number): boolean => Math.floor((atMs * hz * 2) / 1_000) % 2 === 0;
+
+describe("flashes in what is drawn", () => {
+  test.each([4, 5, 8, 12])("%d a second over all of it are too many, and are found within a second or so", (hz) => {
+    const found = watch(4, 30, (_, __, atMs) => (strobe(hz, atMs) ? white : black));
+    expect(found?.kind).toBe("general");
+    expect(found!.atMs).toBeLessThan(1_300);
+  });
+  test.each([1, 2, 3])("%d a second are not", (hz) => {
+    expect(watch(5, 30, (_, __, atMs) => (strobe(hz, atMs) ? white : black))).toBeNull();
+  });
+  test("saturated red counts for itself, even where it is hardly lighter", () => {
+    const found = watch(3, 30, (_, __, atMs) => (strobe(6, atMs) ? red : ([110, 0, 0] as const)));
+    expect(found).not.toBeNull();
+    const dim = watch(3, 30, (_, __, atMs) => (strobe(6, atMs) ? ([150, 0, 0] as const) : ([40, 40, 40] as const)));
+    expect(dim?.kind).toBe("red");
+  });
+  test("a quarter of ten degrees is enough, wherever; less is not", () => {
+    const square = (side: number) =>
+      watch(3, 30, (x, y, atMs) => (x >= 40 - side && x < 40 && y >= 20 - side && y < 20 && strobe(6, atMs) ? white : black));
+    // A field of ten degrees has 16 × 9 cells, a quarter of it 36.
+    expect(square(7)?.kind).toBe("general");
+    expect(square(5)).toBeNull();
+  });
+  test("what is not there flashes as what comes and goes over black", () => {
+    expect(watch(3, 30, (_, __, atMs) => [255, 255, 255, strobe(6, atMs) ? 255 : 0])?.kind).toBe("general");
+    expect(watch(3, 30, (_, __, atMs) => [255, 255, 255, strobe(6, atMs) ? 70 : 50])).toBeNull();
+  });
+  test("a slow fade, a bright thing that crosses the picture, and a storm of small things are no flashes", () => {
+    expect(
+      watch(6, 30, (_, __, atMs) => {
+        const v = Math.round(127 + 127 * Math.sin(atMs / 600));
+        return [v, v, v];
+      }),
+    ).toBeNull();
+    expect(watch(4, 30, (x, y, atMs) => (Math.hypot(x - ((atMs / 25) % 60), y - 13) < 6 ? white : black))).toBeNull();
+    const chance = chanceFrom(5);
+    const specks = Array.from({ length: 60 }, () => ({
+      x: chance() * width,
+      y: chance() * height,
+      vx: (chance() - 0.5) * 0.05,
+      vy: (chance() - 0.5) * 0.05,
+    }));
+    const wrap = (v: number, most: number): number => ((v % most) + most) % most;
+    expect(
+      watch(4, 30, (x, y, atMs) =>
+        specks.some((s) => Math.abs(wrap(s.x + s.vx * atMs, width) - x) < 1 && Math.abs(wrap(s.y + s.vy * atMs, height) - y) < 1)
+          ? [230, 190, 120]
+          : black,
+      ),
+    ).toBeNull();
+  });
+  test("between light and lighter nothing flashes", () => {
+    // Relative luminance of 0.83 and 1.
+    expect(watch(3, 30, (_, __, atMs) => (strobe(8, atMs) ? white : ([235, 235, 235] as const)))).toBeNull();
+  });
+});

@@ -1,0 +1,145 @@
+/**
+ * Watches a picture as it is drawn for flashes, by WCAG 2.3.1: more than three in any one second, general or of saturated
+ * red, that happen together over a quarter of any ten degrees of the visual field. Fed with small copies of the frames.
+ *
+ * A general flash is a pair of opposing changes of relative luminance of a tenth or more where the darker is below 0.80; ten
+ * degrees are a third of the picture's width and height (341 × 256 of 1,024 × 768 pixels).
+ */
+export type FlashKind = "general" | "red";
+const leastChange = 0.1;
+const darkBelow = 0.8;
+const leastRed = 20;
+/** Changes of neighbouring cells within this time are one. */
+const togetherMs = 90;
+/** A frame comes when it comes: what is three a second is not taken for more. */
+const secondMs = 970;
+/** Three flashes are six changes; the seventh begins a fourth. */
+const mostChanges = 6;
+const remembered = mostChanges + 1;
+
+const linear = Float32Array.from({ length: 256 }, (_, v) => (v <= 10 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4));
+
+/** One value of every cell: where it stands, and when it last turned which way. */
+class Turns {
+  private readonly extreme: Float32Array;
+  private readonly way: Int8Array;
+  private readonly upMs: Float64Array;
+  private readonly downMs: Float64Array;
+  /** When each cell turned, the last few times. */
+  private readonly lately: Float64Array;
+  private readonly at: Uint8Array;
+  private fresh = true;
+  constructor(
+    cells: number,
+    private readonly counts: (low: number, high: number) => boolean,
+  ) {
+    this.extreme = new Float32Array(cells);
+    this.way = new Int8Array(cells);
+    this.upMs = new Float64Array(cells).fill(-Infinity);
+    this.downMs = new Float64Array(cells).fill(-Infinity);
+    this.lately = new Float64Array(cells * remembered).fill(-Infinity);
+    this.at = new Uint8Array(cells);
+  }
+  take(values: Float32Array, atMs: number): void {
+    const { extreme, way } = this;
+    for (let i = 0; i < values.length; i += 1) {
+      const value = values[i] ?? 0;
+      const from = extreme[i] ?? 0;
+      const going = way[i] ?? 0;
+      if (this.fresh || (going > 0 && value > from) || (going < 0 && value < from)) extreme[i] = value;
+      else if (this.counts(Math.min(value, from), Math.max(value, from))) {
+        way[i] = value > from ? 1 : -1;
+        extreme[i] = value;
+        if (value > from) this.upMs[i] = atMs;
+        else this.downMs[i] = atMs;
+        const next = this.at[i] ?? 0;
+        this.lately[i * remembered + next] = atMs;
+        this.at[i] = (next + 1) % remembered;
+      }
+    }
+    this.fresh = false;
+  }
+  /** Whether this cell by itself flashed too often in the last second: something that crosses it does not. */
+  hot(i: number, nowMs: number): boolean {
+    // The oldest of those remembered is the next to be written over.
+    return nowMs - (this.lately[i * remembered + (this.at[i] ?? 0)] ?? -Infinity) < secondMs;
+  }
+  turned(i: number, up: boolean, sinceMs: number): boolean {
+    return ((up ? this.upMs[i] : this.downMs[i]) ?? -Infinity) > sinceMs;
+  }
+}
+
+export class FlashWatch {
+  private readonly light: Turns;
+  private readonly red: Turns;
+  private readonly lights: Float32Array;
+  private readonly reds: Float32Array;
+  private readonly sums: Int32Array;
+  private events: Record<FlashKind, { up: boolean; atMs: number }[]> = { general: [], red: [] };
+
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    const cells = width * height;
+    this.light = new Turns(cells, (low, high) => high - low >= leastChange && low < darkBelow);
+    this.red = new Turns(cells, (low, high) => high - low > leastRed);
+    this.lights = new Float32Array(cells);
+    this.reds = new Float32Array(cells);
+    this.sums = new Int32Array((width + 1) * (height + 1));
+  }
+
+  /** One frame, row by row, red, green, blue, alpha of each cell; what flashes too often, if anything does. */
+  take(rgba: ArrayLike<number>, atMs: number): FlashKind | null {
+    for (let i = 0; i < this.lights.length; i += 1) {
+      const alpha = (rgba[i * 4 + 3] ?? 0) / 255;
+      const r = (linear[rgba[i * 4] ?? 0] ?? 0) * alpha;
+      const g = (linear[rgba[i * 4 + 1] ?? 0] ?? 0) * alpha;
+      const b = (linear[rgba[i * 4 + 2] ?? 0] ?? 0) * alpha;
+      this.lights[i] = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+      // Saturated red: four fifths of it or more; its strength as WCAG weighs it.
+      this.reds[i] = r + g + b > 0 && r / (r + g + b) >= 0.8 ? Math.max(0, (r - g - b) * 320) : 0;
+    }
+    this.light.take(this.lights, atMs);
+    this.red.take(this.reds, atMs);
+    const general = this.counted("general", this.light, atMs);
+    const saturated = this.counted("red", this.red, atMs);
+    return general ? "general" : saturated ? "red" : null;
+  }
+
+  /** Whether the last second had too many opposing changes that came together. */
+  private counted(kind: FlashKind, turns: Turns, atMs: number): boolean {
+    const events = this.events[kind].filter((e) => atMs - e.atMs < secondMs);
+    const last = events[events.length - 1];
+    for (const up of [true, false])
+      if (last?.up !== up) {
+        const sinceMs = Math.max(atMs - togetherMs, last?.atMs ?? -Infinity);
+        if (this.together((i) => turns.turned(i, up, sinceMs))) events.push({ up, atMs });
+      }
+    this.events[kind] = events;
+    // Changes that come together, over cells that each flash: neither alone is one.
+    return events.length > mostChanges && this.together((i) => turns.hot(i, atMs));
+  }
+
+  /** Whether a quarter of any field of ten degrees is so: by sums over rectangles. */
+  private together(is: (cell: number) => boolean): boolean {
+    const { width, height, sums } = this;
+    const row = width + 1;
+    for (let y = 0; y < height; y += 1)
+      for (let x = 0; x < width; x += 1) {
+        const here = is(y * width + x) ? 1 : 0;
+        sums[(y + 1) * row + x + 1] = here + (sums[y * row + x + 1] ?? 0) + (sums[(y + 1) * row + x] ?? 0) - (sums[y * row + x] ?? 0);
+      }
+    const [w, h] = [Math.max(1, Math.round(width / 3)), Math.max(1, Math.round(height / 3))];
+    const enough = Math.ceil((w * h) / 4);
+    if ((sums[height * row + width] ?? 0) < enough) return false;
+    for (let y = h; y <= height; y += 1)
+      for (let x = w; x <= width; x += 1)
+        if (
+          (sums[y * row + x] ?? 0) - (sums[(y - h) * row + x] ?? 0) - (sums[y * row + x - w] ?? 0) + (sums[(y - h) * row + x - w] ?? 0) >=
+          enough
+        )
+          return true;
+    return false;
+  }
+}
