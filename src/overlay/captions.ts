@@ -1,6 +1,6 @@
 /** What is heard, written at the foot of the picture: one line for each sound, while it plays. */
 export const captionStyle = `
-.izzam-captions{position:absolute;left:8%;right:8%;bottom:5%;display:flex;flex-direction:column;gap:.3em;align-items:center;pointer-events:none;z-index:2147483000}
+.izzam-captions{position:absolute;left:8%;right:8%;bottom:1.2%;display:flex;flex-direction:column;gap:.3em;align-items:center;pointer-events:none;z-index:2147483000}
 .izzam-caption{padding:.22em .7em;background:#10131Bee;color:#FFF8E8;font:600 var(--izzam-caption)/1.3 "Atkinson Hyperlegible Next Variable","Noto Color Emoji",sans-serif;border-radius:.25em;max-width:100%;overflow-wrap:anywhere;text-align:center}
 `;
 const most = 3;
@@ -23,7 +23,7 @@ export class Captions {
     const element = document.createElement("div");
     element.className = "izzam-caption";
     element.textContent = text;
-    this.layer.style.setProperty("--izzam-caption", `${Math.max(14, this.host.clientHeight * 0.032)}px`);
+    this.layer.style.setProperty("--izzam-caption", `${Math.max(14, this.host.clientHeight * 0.028)}px`);
     this.layer.append(element);
     const timer = window.setTimeout(() => this.end([id]), Math.max(leastMs, ms));
     this.lines.set(id, { element, timer });

@@ -27,22 +27,33 @@ const hangs: Partial<Record<BrimfulView["vessel"]["shape"], Readonly<{ left: num
   teapot: { left: 2.8, right: 2.6 },
   crucible: { left: 1.1, right: 1.1 },
 };
-/** Room beside it for the tag that says how full it is, in units. */
-const tagRoom = 3.4;
+/** How wide the tag that says how full it is is, in heights of its letters; and those, in units, where they need not be larger. */
+const tagEms = 6.6;
+export const tagLetters = 0.82;
 
-export function geometryOf(view: Pick<BrimfulView, "vessel" | "looks" | "goal">, box: Pick<Box, "width" | "height">): Geometry {
+export function geometryOf(
+  view: Pick<BrimfulView, "vessel" | "looks" | "goal">,
+  box: Pick<Box, "width" | "height">,
+  leastPx = 0,
+): Geometry {
   const outline = outlineOf({ shape: view.vessel.shape, points: view.vessel.points });
   const { room, lift, stands } = view.looks;
   const { width, height } = box;
   const hung = hangs[view.vessel.shape] ?? { left: 0, right: 0 };
-  const right = Math.max(hung.right, looksTagged(view) ? tagRoom : 0);
   const units = outline.width * high + 2 * thickness;
   const byHeight = (height * (1 - room / 100 - lift / 100)) / (high + thickness);
-  const byWidth = (width * (1 - 2 * margin)) / (units + hung.left + right);
+  // Letters are never smaller than can be read, so on a small vessel the tag takes more of the room.
+  const free = width * (1 - 2 * margin);
+  const tagged = looksTagged(view);
+  const byLeast = (free - (tagged ? leastPx * tagEms : 0)) / (units + hung.left + (tagged ? 0 : hung.right));
+  const byOwn = free / (units + hung.left + Math.max(hung.right, tagged ? tagLetters * tagEms : 0));
+  // Where there is no room beside it the tag hangs inwards, and the vessel is as large as it can be.
+  const byWidth = byLeast < byOwn && byLeast * units < free * 0.5 ? free / (units + hung.left + hung.right) : Math.min(byLeast, byOwn);
   const unit = Math.max(0.5, Math.min(byHeight, byWidth));
   const half = (units / 2) * unit;
   const left = hung.left * unit;
-  const spare = width - 2 * half - left - right * unit;
+  const right = Math.max(hung.right * unit, tagged ? Math.max(leastPx, tagLetters * unit) * tagEms : 0);
+  const spare = Math.max(0, width - 2 * half - left - right);
   const footX =
     stands === "left"
       ? width * margin + left + half

@@ -1,7 +1,7 @@
 import { lettering } from "../../overlay/dress";
 import type { BrimfulView } from "../../core/games/brimful/settings";
 import { lettersOn } from "../../overlay/colour";
-import { acrossAt, type Geometry, levelAt, thickness } from "./geometry";
+import { acrossAt, type Geometry, levelAt, tagLetters, thickness } from "./geometry";
 
 /** The dashed line at the brim with how full it is on a tag beside it, and the line on the way. */
 export function paintLines(
@@ -15,7 +15,7 @@ export function paintLines(
 ): void {
   if (!view.looks.number && view.goal === null) return;
   if (view.lies !== null) return;
-  const letters = Math.max(leastPx / (scale * g.unit), 0.82);
+  const letters = Math.max(leastPx / (scale * g.unit), tagLetters);
   if (view.goal !== null) line(view.goal.label, view.goal.at, view.goal.reached ? "#8DB868" : "#F0E2C4", false, 1);
   if (view.looks.number) line(`${Math.round(full)} % full`, view.brimAt, view.looks.line, true, pulse);
 

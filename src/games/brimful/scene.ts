@@ -171,7 +171,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
         layer.stack(order);
       }
       const ahead = front.fit(box);
-      const g = geometryOf(view, box);
+      const g = geometryOf(view, box, leastLetter(box, 1));
       geometry = g;
       shownX = box.x;
       shownWidth = box.stageWidth ?? box.width;

@@ -1,7 +1,7 @@
 import { lettering, lookNow } from "../../overlay/dress";
 import { letterOf } from "../../core/games/prediction/settings";
 import { type Pattern, patterns } from "../../core/pictures/patterns";
-import { ink } from "../../overlay/colour";
+import { ink, luminance, shade } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/easing";
 import { glaze } from "../../overlay/glaze";
 import { shortened } from "../../overlay/letters";
@@ -112,7 +112,15 @@ function jars(context: Brush, now: JarsNow, area: Area, letters: number): void {
     context.save();
     context.translate(x, y + h - hop);
     context.scale(swell, swell);
-    oneJar(context, { i, w, h, level: fill[i] ?? 0, colour: looks.fills[i % looks.fills.length] ?? "#B7C9A8", glass: looks.glass, won });
+    oneJar(context, {
+      i,
+      w,
+      h,
+      level: fill[i] ?? 0,
+      colour: looks.fills[i % looks.fills.length] ?? "#B7C9A8",
+      glass: seenGlass(looks.glass),
+      won,
+    });
     context.restore();
     context.textAlign = "center";
     context.textBaseline = "alphabetic";
@@ -139,6 +147,11 @@ function namesWithin(context: Brush, names: readonly string[], room: number): st
   return shortened(context, names[0] ?? "", room);
 }
 
+/** Glass is seen against whatever panel the look has. */
+function seenGlass(glass: string): string {
+  const { panel } = lookNow();
+  return Math.abs(luminance(glass) - luminance(panel.fill)) < 0.3 ? shade(glass, luminance(panel.fill) > 0.4 ? -0.6 : 0.6) : glass;
+}
 type One = Readonly<{ i: number; w: number; h: number; level: number; colour: string; glass: string; won: boolean }>;
 /** One jar standing on 0: its foot in the middle. */
 function oneJar(context: Brush, { i, w, h, level, colour, glass, won }: One): void {

@@ -184,7 +184,7 @@ export const demoCues = (key: (word: string) => string): CueBook => ({
     cue("knock", "Knock on Old Spall", "r", { effects: [act(bossId, "damage", { amount: 50 })] }),
     cue("bell", "Bell for a good pull", "a", { effects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "sounds" }] }),
     cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, effects: [flock(60, "most-used", [], "rain")] }),
-    cue("shake-pot", "Shake the pot", "b", { cooldownMs: 5_000, effects: [act(potId, "shake", { strength: 100 })] }),
+    cue("shake-pot", "Shake the pot", "", { cooldownMs: 5_000, effects: [act(potId, "shake", { strength: 100 })] }),
     cue("spin", "Spin the glaze wheel", "d", { cooldownMs: 0, effects: [act(wheelId, "spin", {})] }),
     cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, effects: [act(bossId, "tell-rules", {})] }),
   ],
