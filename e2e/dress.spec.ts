@@ -38,7 +38,7 @@ test("an overlay is dressed in another look, with a colour, a font and captions 
   await page.getByRole("radio", { name: /Porcelain/ }).focus();
   await page.keyboard.press("Space");
   await expect.poll(async () => (await ground())[0]).toBeGreaterThan(200);
-  await page.getByTestId("dressing").getByLabel("Panels").fill("#3f6b63");
+  await page.getByTestId("dressing").locator("input[type=color]").first().fill("#3f6b63");
   await expect.poll(async () => (await ground())[1]).toBeLessThan(140);
   await page.getByRole("button", { name: "The look’s colours" }).click();
   await expect.poll(async () => (await ground())[0]).toBeGreaterThan(200);
