@@ -1,4 +1,5 @@
-import type { Alert } from "../core/alerts/alert";
+import { type Alert, entrances } from "../core/alerts/alert";
+import { enter, entranceMs, exit, keyframes } from "./motion";
 import type { Dress } from "../core/dress/dress";
 import { luminance } from "./colour";
 import { lookNow, wear } from "./dress";
@@ -20,23 +21,29 @@ export const alertStyle = `
  text-shadow:var(--izzam-shadow,0 0 .12em #10131B,0 .05em .25em #10131B,0 0 .05em #10131B)}
 .izzam-alert-picture{background-repeat:no-repeat;background-size:var(--cols) auto}
 .izzam-alert-text{padding:.18em .6em;border-radius:var(--izzam-round,.35em);background:var(--izzam-panel,#10131Bcc);border:var(--izzam-edge,none);overflow-wrap:anywhere}
-@keyframes izzam-spring{0%{transform:translate(-50%,-50%) scale(.2);opacity:0}55%{transform:translate(-50%,-50%) scale(calc(1 + .12*var(--izzam-over,1)));opacity:1}75%{transform:translate(-50%,-50%) scale(calc(1 - .04*var(--izzam-over,1)))}100%{transform:translate(-50%,-50%) scale(1)}}
-@keyframes izzam-slide{0%{transform:translate(-160%,-50%) rotate(-6deg);opacity:0}65%{transform:translate(-46%,-50%) rotate(1.5deg);opacity:1}100%{transform:translate(-50%,-50%) rotate(0)}}
-@keyframes izzam-fade{0%{opacity:0}100%{opacity:1}}
-@keyframes izzam-leave{0%{opacity:1}30%{transform:translate(-50%,-50%) scale(1.05)}100%{opacity:0;transform:translate(-50%,-44%) scale(.82)}}
-@media (prefers-reduced-motion:reduce){.izzam-alert{animation-name:izzam-fade!important}}
 `;
+/** The vocabulary's words as the look has them now; for who asked for less motion each of them is a fade. */
+const motionStyle = (): string => {
+  const still = matchMedia("(prefers-reduced-motion: reduce)").matches;
+  return [
+    ...entrances.map((name) => keyframes(`izzam-${name}`, (u) => enter(name, u, still))),
+    keyframes("izzam-leave", (u) => exit("shrink", u, still)),
+  ].join("");
+};
 
 /** Draws alerts over the stage: ordinary elements, few at a time. What viewers wrote is put in as text. */
 export class AlertsLayer {
   private readonly playing = new Map<string, Playing>();
   private readonly layer = document.createElement("div");
   private sprites = new Map<string, Sprite>();
+  private readonly motion = document.createElement("style");
   private readonly sheets = new Map<string, HTMLImageElement>();
 
   constructor(private readonly host: HTMLElement) {
     this.layer.style.cssText = "position:absolute;inset:0;pointer-events:none;overflow:hidden";
     this.layer.className = "izzam-alerts";
+    this.motion.textContent = motionStyle();
+    document.head.append(this.motion);
     host.append(this.layer);
   }
 
@@ -47,7 +54,7 @@ export class AlertsLayer {
   /** In the look of the overlay. */
   dress(dress: Dress): void {
     wear(dress, () => this.dress(dress));
-    const { family, heavier, letters, panel, overshoot, outline } = lookNow();
+    const { family, heavier, letters, panel, outline } = lookNow();
     const alpha = Math.round(panel.alpha * 255)
       .toString(16)
       .padStart(2, "0");
@@ -58,7 +65,7 @@ export class AlertsLayer {
     put("panel", `${panel.fill}${alpha}`);
     put("round", `${(panel.round * 0.44).toFixed(2)}em`);
     put("edge", panel.edge === "double" ? ".18em double currentColor" : panel.edge === "torn" ? ".08em dashed currentColor" : "none");
-    put("over", (overshoot / 1.7).toFixed(2));
+    this.motion.textContent = motionStyle();
     // Dark letters on a light panel need no dark around them; those on nearly none need more.
     put(
       "shadow",
@@ -98,7 +105,7 @@ export class AlertsLayer {
     const height = this.host.clientHeight;
     const element = document.createElement("div");
     element.className = "izzam-alert";
-    element.style.cssText = `left:${look.x * 100}%;top:${look.y * 100}%;animation:izzam-${look.entrance} ${look.entrance === "fade" ? 260 : 520}ms both`;
+    element.style.cssText = `left:${look.x * 100}%;top:${look.y * 100}%;animation:izzam-${look.entrance} ${entranceMs[look.entrance] * lookNow().pace}ms linear both`;
     element.style.setProperty("--izzam-text", `${Math.max(0.034, Math.min(0.07, look.size * 0.16)) * height}px`);
     const playing: Playing = { alert, element, picture: null, frame: 0, frames: 0, timer: 0, stays };
     const sprite = this.sprites.get(alert.picture);
@@ -172,7 +179,7 @@ export class AlertsLayer {
     if (p === undefined) return;
     clearTimeout(p.timer);
     this.playing.delete(id);
-    p.element.style.animation = `izzam-leave ${leaveMs}ms both`;
+    p.element.style.animation = `izzam-leave ${leaveMs}ms linear both`;
     setTimeout(() => {
       clearInterval(p.frames);
       p.element.remove();
@@ -181,6 +188,7 @@ export class AlertsLayer {
 
   free(): void {
     this.clear();
+    this.motion.remove();
     this.layer.remove();
   }
 }

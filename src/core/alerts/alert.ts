@@ -5,7 +5,7 @@ import { z } from "zod";
  * once or, if a page was away, dropped, never late. Places and sizes are shares of the overlay.
  */
 const share = z.number().min(0).max(1);
-export const entrances = ["spring", "slide", "fade"] as const;
+export const entrances = ["spring", "slide", "fade", "drop", "rise", "turn"] as const;
 export const alertLookSchema = z.object({
   x: share,
   y: share,

@@ -5,7 +5,7 @@ import { mix32 } from "../../core/kernel/chance";
 import { count } from "../../core/words/sentence";
 import type { SceneKit } from "../../overlay/scene";
 import { shade } from "../../overlay/colour";
-import { ease, settle } from "../../overlay/easing";
+import { ease, settle } from "../../overlay/motion";
 import { drawFigure } from "./draw";
 import { type Blow, fallMs, recoil, shard, type Shard } from "./play";
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { creatures } from "../../core/games/boss-battle/settings";
 import { figureOf, figures } from "./figures";
-import { ease, settle } from "../../overlay/easing";
+import { ease, settle } from "../../overlay/motion";
 import { cracksOf, forceOf, mostCracks, recoil, recoilS, shard, type Shard, shardS } from "./play";
 
 describe("a blow is felt", () => {

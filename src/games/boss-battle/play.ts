@@ -1,12 +1,10 @@
 import { unitAt } from "../../core/kernel/chance";
+import { springBack as spring } from "../../overlay/motion";
 
 /**
  * How a boss moves: functions of time since a blow, never integrated, so that a page that was held back
  * catches up and two pages look alike. Lengths are shares of the figure's side.
  */
-export const spring = (tS: number, damping = 5.5, stiffness = 17): number =>
-  tS <= 0 ? 0 : Math.exp(-damping * tS) * Math.sin(stiffness * tS);
-
 export type Blow = Readonly<{ atMs: number; force: number; seed: number }>;
 export const recoilS = 1.1;
 /** How far and how much it leans now, from all blows that still ring. It gives way from where it was hit. */

@@ -3,7 +3,7 @@ import { mix32 } from "../../core/kernel/chance";
 import { count } from "../../core/words/sentence";
 import type { Scene, SceneKit } from "../../overlay/scene";
 import { shade } from "../../overlay/colour";
-import { ease } from "../../overlay/easing";
+import { ease } from "../../overlay/motion";
 import type { Surface } from "../../overlay/surface";
 import { type Burst, drainMs, type Fall, type Look, paintBoss, type Word, wordMs } from "./paint";
 import { type Blow, fallMs, forceOf, recoilS, shardS } from "./play";

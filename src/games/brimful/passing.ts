@@ -1,6 +1,6 @@
 import { lettering } from "../../overlay/dress";
 import { shortened } from "../../overlay/letters";
-import { ease, settle } from "../../overlay/easing";
+import { ease, settle } from "../../overlay/motion";
 
 /** Texts that pass by when something falls: they come up from the rim, stay, and go on upwards. */
 export type Passing = { text: string; atMs: number; ms: number; lane: number };

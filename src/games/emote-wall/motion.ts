@@ -1,5 +1,5 @@
 import type { Motion } from "../../core/games/emote-wall/settings";
-import { smooth } from "../../overlay/easing";
+import { clamp01, shrink as leave, smooth, springTo as spring, squash as ring } from "../../overlay/motion";
 
 /**
  * How an emote moves: a function of its age and its own numbers, never integrated, so that a page that
@@ -13,20 +13,7 @@ export type Life = { lifeS: number; size: number; aspect: number };
 export type Numbers = (k: number) => number;
 
 const turn = Math.PI * 2;
-const clamp01 = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v);
 const lerp = (a: number, b: number, t: number): number => a + (b - a) * t;
-
-/** 0 → 1 with an overshoot that rings out: a damped spring from rest. */
-const spring = (tS: number, stiffness = 15, damping = 6.5): number =>
-  tS <= 0 ? 0 : 1 - Math.exp(-damping * tS) * Math.cos(stiffness * tS);
-/** Swells a little before it shrinks to nothing, over the last `spanS`. */
-function leave(leftS: number, spanS: number): number {
-  if (leftS >= spanS) return 1;
-  const u = clamp01(1 - leftS / spanS);
-  return u < 0.35 ? 1 + 0.16 * smooth(u / 0.35) : 1.16 * (1 - smooth((u - 0.35) / 0.65));
-}
-/** Squash that rings after a blow: positive is flat. */
-const ring = (sinceS: number, strength: number): number => (sinceS < 0 ? 0 : strength * Math.exp(-8 * sinceS) * Math.cos(26 * sinceS));
 
 /** A point that runs back and forth between two walls; also how long ago it touched one. */
 const folded = { at: 0, sinceS: 0 };

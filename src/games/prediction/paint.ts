@@ -2,7 +2,7 @@ import { lettering, lookNow } from "../../overlay/dress";
 import { letterOf } from "../../core/games/prediction/settings";
 import { type Pattern, patterns } from "../../core/pictures/patterns";
 import { ink, luminance, shade } from "../../overlay/colour";
-import { ease, settle } from "../../overlay/easing";
+import { ease, settle } from "../../overlay/motion";
 import { glaze } from "../../overlay/glaze";
 import { shortened } from "../../overlay/letters";
 import { edgeOf, paintPanel, writeOn } from "../../overlay/panel";

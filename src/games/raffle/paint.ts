@@ -1,7 +1,7 @@
 import { lettering, lookNow } from "../../overlay/dress";
 import { count, counted } from "../../core/words/sentence";
 import { lettersOn } from "../../overlay/colour";
-import { settle } from "../../overlay/easing";
+import { settle } from "../../overlay/motion";
 import { shortened } from "../../overlay/letters";
 import { edgeOf, paintPanel, writeOn } from "../../overlay/panel";
 import { reveal, revealS } from "./reveal";

@@ -1,7 +1,7 @@
 import { lettering } from "../../overlay/dress";
 import { unitAt } from "../../core/kernel/chance";
 import { lettersOn, shade } from "../../overlay/colour";
-import { ease, settle } from "../../overlay/easing";
+import { ease, settle } from "../../overlay/motion";
 import { shortened } from "../../overlay/letters";
 import { type Brush, fitted, type RackNow, tagShape } from "./tag";
 import type { RaffleView } from "./view";

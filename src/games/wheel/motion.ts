@@ -1,5 +1,5 @@
 import { unitAt } from "../../core/kernel/chance";
-import { smooth } from "../../overlay/easing";
+import { smooth } from "../../overlay/motion";
 import { type Arc, turn } from "../../core/games/wheel/settings";
 
 /**

@@ -3,7 +3,7 @@ import type { WheelView } from "../../core/games/wheel/settings";
 import { turn } from "../../core/games/wheel/settings";
 import type { SpriteBook } from "../../overlay/sprites";
 import { ink, lettersOn, shade } from "../../overlay/colour";
-import { settle } from "../../overlay/easing";
+import { settle } from "../../overlay/motion";
 import { shortened } from "../../overlay/letters";
 import { disc, type Plate, shape, wedge, weights } from "./plate";
 

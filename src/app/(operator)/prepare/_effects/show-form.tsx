@@ -1,5 +1,6 @@
 "use client";
 import { Flex } from "@chakra-ui/react";
+import { entrances } from "../../../../core/alerts/alert";
 import type { RuleEffect } from "../../../../core/rules/effect";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
@@ -81,9 +82,12 @@ export function ShowForm({
         options={[
           { value: "spring", words: "springs up" },
           { value: "slide", words: "slides in" },
+          { value: "drop", words: "drops and lands" },
+          { value: "rise", words: "rises" },
+          { value: "turn", words: "turns over" },
           { value: "fade", words: "fades in" },
         ]}
-        onSet={(e) => look({ entrance: e === "slide" || e === "fade" ? e : "spring" })}
+        onSet={(e) => look({ entrance: entrances.find((known) => known === e) ?? "spring" })}
       />
     </>
   );

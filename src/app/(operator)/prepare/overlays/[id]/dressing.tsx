@@ -1,5 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import Link from "next/link";
 import { type Dress, dressDefaults, looks, lookWords } from "../../../../../core/dress/dress";
 import { ColourField } from "../../../../../ui/colour-field";
 import { Tick } from "../../../../../ui/tick";
@@ -170,6 +171,9 @@ export function Dressing({
           </Button>
         )}
       </Flex>
+      <Text fontSize="15px">
+        <Link href="/prepare/motion">How things move</Link> in each look
+      </Text>
       <Tick
         label="Captions: what is heard is written at the foot"
         value={dress.captions}
