@@ -87,6 +87,29 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
     },
   ],
   [
+    "Brimful editor",
+    "/prepare/games/the-open-pot",
+    async (page) => {
+      await page.locator("[data-tier=brick]").getByRole("button", { name: "Change this tier" }).click();
+      await page.getByLabel("Mass of a piece").waitFor();
+    },
+  ],
+  [
+    "Brimful appearance",
+    "/prepare/games/the-open-pot",
+    async (page) => {
+      await page.getByRole("tab", { name: "Appearance" }).click();
+      await page.getByRole("button", { name: "Use an outline of your own" }).click();
+    },
+  ],
+  [
+    "How things move",
+    "/prepare/motion",
+    async (page) => {
+      await page.getByRole("button", { name: /^Play drop/ }).waitFor();
+    },
+  ],
+  [
     "Draw editor",
     "/prepare/games/weekly-mug",
     async (page) => {

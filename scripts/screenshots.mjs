@@ -114,6 +114,15 @@ async function main() {
     await page.getByRole("button", { name: /A flock/ }).click();
     await page.waitForTimeout(1_900);
     await shot("editor");
+    await page.goto(`${stack.base}/prepare/games/the-open-pot`);
+    await page.waitForTimeout(2_500);
+    await page.getByLabel("Amount", { exact: true }).fill("30");
+    await page.getByRole("button", { name: /^A membership/ }).click();
+    await page.getByRole("button", { name: /^Your drop/ }).click();
+    await page.getByRole("button", { name: /^A follow/ }).click();
+    await page.getByRole("button", { name: /^A heavy one/ }).click();
+    await page.waitForTimeout(1_000);
+    await shot("brimful");
     await page.goto(`${stack.base}/prepare/games/old-spall`);
     await page.waitForTimeout(1_500);
     await page.getByRole("button", { name: /^A tip/ }).click();
@@ -128,7 +137,6 @@ async function main() {
     const round = await page.getByRole("link", { name: "Check it" }).first().getAttribute("href");
     await page.goto(`${stack.base}${round}`);
     await page.getByText("It holds").waitFor();
-    await shot("round");
     await page.goto(`${stack.base}/prepare/games/weekly-mug`);
     await page.waitForTimeout(1_500);
     await page.getByRole("button", { name: /^Open/ }).first().click();

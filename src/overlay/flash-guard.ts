@@ -4,7 +4,8 @@ const width = 64;
 const height = 36;
 /** Drawn in two steps, so that a cell is the mean of what is in it and not one of its pixels. */
 const finer = 4;
-const everyMs = 33;
+/** Looks come at uneven times, so that nothing flashes in step with them, unseen. */
+const everyMs = [34, 50, 67] as const;
 /** Dimmed until nothing has flashed for so long. */
 const calmMs = 2_500;
 const dimmed = 0.12;
@@ -13,7 +14,7 @@ const dimmed = 0.12;
 export type Also = (context: CanvasRenderingContext2D, width: number, height: number) => void;
 
 /**
- * Looks at what is drawn, some thirty times a second while it moves, and dims all of it while it flashes more often than
+ * Looks at what is drawn, some twenty times a second while it moves, and dims all of it while it flashes more often than
  * WCAG 2.3.1 allows: whatever a picture, a game or many of them together do.
  */
 export class FlashGuard {
@@ -23,6 +24,7 @@ export class FlashGuard {
   private readonly fineContext: CanvasRenderingContext2D | null;
   private readonly smallContext: CanvasRenderingContext2D | null;
   private lookedMs = -Infinity;
+  private looks = 0;
   private untilMs = -Infinity;
   /** How often it began to dim, and whether it does now. */
   times = 0;
@@ -44,8 +46,9 @@ export class FlashGuard {
 
   /** Once a frame; only now and then it looks. Whether it wants to be asked again though nothing moves. */
   look(nowMs: number): boolean {
-    if (nowMs - this.lookedMs >= everyMs) {
+    if (nowMs - this.lookedMs >= (everyMs[this.looks % everyMs.length] ?? 50)) {
       this.lookedMs = nowMs;
+      this.looks += 1;
       this.sample(nowMs);
     }
     if (this.on && nowMs > this.untilMs) this.dim(false);

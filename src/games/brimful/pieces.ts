@@ -1,5 +1,4 @@
 import { mix32 } from "../../core/kernel/chance";
-import { beads, faceKey } from "../../overlay/drawn-sprites";
 import { rowLength } from "../../overlay/physics/pile-parts";
 import { SpriteBuffer, stride } from "../../overlay/sprite-buffer";
 import type { SpriteBook } from "../../overlay/sprites";
@@ -7,12 +6,9 @@ import type { Geometry } from "./geometry";
 import type { Ref, Refs } from "./refs";
 
 /** What a piece looks like: its own picture, of several by turns; a face; a bead where nothing was chosen. */
-export function keyOf(ref: Ref, index: number): string {
-  if (ref.look.face) return faceKey(ref.by.slice(0, 60));
-  const { pictures } = ref.look;
-  const all = pictures.length > 0 ? pictures : beads;
-  const n = pictures.length > 0 ? index : mix32(ref.seed, index);
-  return all[n % all.length] ?? "bead:0";
+export function keyOf({ look, keys, seed }: Ref, index: number): string {
+  const n = look.face || look.pictures.length > 0 ? index : mix32(seed, index);
+  return keys[n % keys.length] ?? "bead:0";
 }
 
 type On = Readonly<{ sprites: SpriteBook; refs: Refs; nowMs: number; unit: number; x0: number; y0: number }>;

@@ -3,9 +3,10 @@ import { bodyOf } from "../../core/games/brimful/pile";
 import type { Piece } from "../../overlay/physics/engine";
 import type { Wanted } from "../../overlay/physics/pile-parts";
 import { mix32 } from "../../core/kernel/chance";
+import { beads, faceKey } from "../../overlay/drawn-sprites";
 
 /** Pieces of one batch as the page knows them: by a number of its own, which the physics gives back with each. */
-export type Ref = { ref: number; id: string; look: Look; by: string; count: number; piece: Piece; seed: number };
+export type Ref = { ref: number; id: string; look: Look; by: string; count: number; piece: Piece; seed: number; keys: readonly string[] };
 type Batch = Readonly<{ key: number; look: Look; count: number; by: string }>;
 
 export const pieceOf = (look: Look, bounce: number): Piece => {
@@ -18,6 +19,9 @@ export const pieceOf = (look: Look, bounce: number): Piece => {
     bounce: Math.min(0.95, ((look.bounce / 100) * bounce) / 100),
   };
 };
+/** What its pieces look like, made once: nothing is made anew for each of them in each frame. */
+const keysOf = (look: Look, by: string): readonly string[] =>
+  look.face ? [faceKey(by.slice(0, 60))] : look.pictures.length > 0 ? look.pictures : beads;
 const idOf = (key: number, look: number, by: string): string => `${key} ${look} ${by}`;
 
 /**
@@ -45,7 +49,16 @@ export class Refs {
       return { ref: known, from };
     }
     this.last += 1;
-    const made: Ref = { ref: this.last, id, look, by, count, piece: pieceOf(look, bounce), seed: mix32(key, look.n) };
+    const made: Ref = {
+      ref: this.last,
+      id,
+      look,
+      by,
+      count,
+      piece: pieceOf(look, bounce),
+      seed: mix32(key, look.n),
+      keys: keysOf(look, by),
+    };
     this.byId.set(id, made);
     this.byRef.set(made.ref, made);
     return { ref: made, from: 0 };

@@ -8,7 +8,7 @@ import type { BrimfulDurable, BrimfulSettings, DropKind, DropTier, HowMany, Look
 /** What a signal brings: pieces of one making, and faces, each with its number. */
 export type Load = Readonly<{ look: Omit<Look, "n">; count: number; by: string }>;
 export type Loads = Readonly<{ loads: readonly Load[]; kept: BrimfulDurable["kept"]; mass: number }>;
-const mostKept = 2_000;
+const mostKept = 1_000;
 export const mostPictures = 12;
 
 const textOf = (signal: Signal): string => ("text" in signal ? signal.text : "");

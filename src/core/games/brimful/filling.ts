@@ -27,7 +27,7 @@ export type Filled = Readonly<{
 }>;
 /** So often one signal may fill it; what is more is dropped, and said. */
 export const mostBrims = 20;
-const mostGivers = 500;
+const mostGivers = 300;
 /** A vessel that waits must have fallen below this share of its line before it can brim again. */
 const againBelow = 0.8;
 
