@@ -7,6 +7,16 @@ import { isMain, step } from "./lib/say.mjs";
 
 const out = join(root, ".build");
 
+/** Schemas speak one language here: the words of forty others would be a third of an overlay page's script. */
+const oneLanguage = {
+  name: "one-language",
+  setup: (build) =>
+    build.onLoad({ filter: /zod[\\/]v4[\\/]locales[\\/]index\.js$/ }, () => ({
+      contents: 'export { default as en } from "./en.js";',
+      loader: "js",
+    })),
+};
+
 export async function buildProcesses() {
   const { build } = await import("esbuild");
   const node = {
@@ -43,6 +53,7 @@ export async function buildProcesses() {
     splitting: true,
     loader: { ".woff2": "file", ".woff": "file" },
     define: { "process.env.NODE_ENV": '"production"' },
+    plugins: [oneLanguage],
   };
   const made = await build({
     ...browser,
