@@ -9,6 +9,7 @@ import { type BrimfulView, brimfulViewSchema } from "../../core/games/brimful/se
 import { ColourField } from "../../ui/colour-field";
 import { Dial } from "../../ui/dial";
 import { Pick } from "../../ui/pick";
+import { RadioTile } from "../../ui/radio-tile";
 import { Tick } from "../../ui/tick";
 import type { LooksProps } from "../shown";
 import { geometryOf } from "./geometry";
@@ -38,32 +39,17 @@ export function BrimfulLooks({ settings, onChange }: LooksProps) {
         </Text>
         <Grid templateColumns="repeat(auto-fill, minmax(104px, 1fr))" gap="2">
           {[...shapes, ...(vessel.points.length > 0 ? (["own"] as const) : [])].map((shape) => (
-            <chakra.label
+            <RadioTile
               key={shape}
-              p="2"
-              textAlign="center"
-              borderWidth="1px"
-              borderColor={shape === vessel.shape ? "ochre.solid" : "line"}
-              bg={shape === vessel.shape ? "blank" : "transparent"}
-              borderRadius="8px"
-              cursor="pointer"
-              fontSize="15px"
-              css={{ "&:has(:focus-visible)": { outline: "3px solid", outlineColor: "slateText", outlineOffset: "2px" } }}
+              group="vessel"
+              value={shape}
+              checked={shape === vessel.shape}
+              onPick={() => onChange("vessel.shape", shape)}
+              centred
             >
-              <chakra.input
-                type="radio"
-                name="vessel"
-                value={shape}
-                checked={shape === vessel.shape}
-                onChange={() => onChange("vessel.shape", shape)}
-                position="absolute"
-                opacity="0"
-                width="1px"
-                height="1px"
-              />
               <VesselPicture settings={{ ...s, vessel: { ...vessel, shape } }} />
               {words[shape]}
-            </chakra.label>
+            </RadioTile>
           ))}
         </Grid>
         <OwnPath onRead={(points) => onChange("vessel", { ...vessel, shape: "own", points })} />

@@ -1,12 +1,12 @@
 "use client";
-import { Box, chakra, Grid, Stack, Text } from "@chakra-ui/react";
+import { Box, Stack, Text } from "@chakra-ui/react";
 import { type DropKind, type DropTier, type HowMany, mostAtOnce } from "../../core/games/brimful/settings";
 import { kindInWords } from "../../core/games/brimful/words";
 import { currencyDigits } from "../../core/signals/money";
 import type { Sprite } from "../../core/wire/messages";
 import { NumberField } from "../../ui/number-field";
 import { Pick } from "../../ui/pick";
-import { SpriteView } from "../../ui/sprite-view";
+import { PicturePicker } from "../../ui/picture-picker";
 import { Tick } from "../../ui/tick";
 
 export const hasAmount = (kind: DropKind): boolean => kind !== "follow" && kind !== "message";
@@ -169,7 +169,6 @@ function Pictures({
   chosen,
   onSet,
 }: Readonly<{ sprites: readonly Sprite[]; chosen: readonly string[]; onSet: (keys: string[]) => void }>) {
-  const flip = (key: string): void => onSet(chosen.includes(key) ? chosen.filter((k) => k !== key) : [...chosen, key].slice(0, 12));
   return (
     <Box lineHeight="1.4">
       <Text mb="1">
@@ -178,36 +177,7 @@ function Pictures({
       {sprites.length === 0 ? (
         <Text color="inkSoft">There are no pictures yet. Add some under Emotes or Props.</Text>
       ) : (
-        <Grid
-          templateColumns="repeat(auto-fill, 48px)"
-          gap="1.5"
-          maxH="172px"
-          overflowY="auto"
-          p="1"
-          role="group"
-          aria-label="Pictures that fall"
-        >
-          {sprites.map((sprite) => (
-            <chakra.button
-              key={sprite.key}
-              type="button"
-              title={sprite.word}
-              aria-label={sprite.word}
-              aria-pressed={chosen.includes(sprite.key)}
-              onClick={() => flip(sprite.key)}
-              boxSize="48px"
-              display="grid"
-              placeItems="center"
-              borderWidth="2px"
-              borderColor={chosen.includes(sprite.key) ? "ochre.solid" : "line"}
-              bg={chosen.includes(sprite.key) ? "blank" : "transparent"}
-              borderRadius="8px"
-              cursor="pointer"
-            >
-              <SpriteView sprite={sprite} size={36} />
-            </chakra.button>
-          ))}
-        </Grid>
+        <PicturePicker label="Pictures that fall" sprites={sprites} chosen={chosen} most={12} onSet={onSet} />
       )}
     </Box>
   );

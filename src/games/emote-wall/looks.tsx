@@ -3,6 +3,7 @@ import { Box, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { motions, type WallSettings } from "../../core/games/emote-wall/settings";
 import { motionWords } from "../../core/games/emote-wall/motions";
 import { Dial } from "../../ui/dial";
+import { RadioTile } from "../../ui/radio-tile";
 import type { LooksProps } from "../shown";
 
 const areas = [
@@ -153,37 +154,14 @@ function MotionTiles({ label, value, onPick }: Readonly<{ label: string; value: 
       </Text>
       <Grid templateColumns="repeat(3, 1fr)" gap="2">
         {motions.map((m) => (
-          <chakra.label
-            key={m}
-            display="block"
-            px="3"
-            py="2"
-            borderWidth="1px"
-            borderColor={m === value ? "ochre.solid" : "line"}
-            bg={m === value ? "blank" : "transparent"}
-            borderRadius="8px"
-            cursor="pointer"
-            _hover={{ borderColor: "ochre.solid" }}
-            css={{ "&:has(:focus-visible)": { outline: "3px solid", outlineColor: "slateText", outlineOffset: "2px" } }}
-          >
-            <chakra.input
-              type="radio"
-              name={label}
-              value={m}
-              checked={m === value}
-              onChange={() => onPick(m)}
-              position="absolute"
-              opacity="0"
-              width="1px"
-              height="1px"
-            />
+          <RadioTile key={m} group={label} value={m} checked={m === value} onPick={() => onPick(m)}>
             <Text fontWeight="700" fontSize="15px">
               {motionWords[m].name}
             </Text>
             <Text color="inkSoft" fontSize="14px" lineHeight="1.35">
               {motionWords[m].tells}
             </Text>
-          </chakra.label>
+          </RadioTile>
         ))}
       </Grid>
     </Box>

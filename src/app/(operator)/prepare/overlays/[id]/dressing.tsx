@@ -3,6 +3,7 @@ import { Box, Button, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { type Dress, dressDefaults, looks, lookWords } from "../../../../../core/dress/dress";
 import { ColourField } from "../../../../../ui/colour-field";
+import { RadioTile } from "../../../../../ui/radio-tile";
 import { Tick } from "../../../../../ui/tick";
 import { tell, tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
@@ -72,27 +73,7 @@ export function Dressing({
       </Text>
       <Grid templateColumns="1fr 1fr" gap="2" role="radiogroup" aria-label="Look of the overlay">
         {looks.map((look) => (
-          <chakra.label
-            key={look}
-            p="2"
-            borderWidth="1px"
-            borderColor={look === dress.look ? "ochre.solid" : "line"}
-            bg={look === dress.look ? "blank" : "transparent"}
-            borderRadius="8px"
-            cursor="pointer"
-            css={{ "&:has(:focus-visible)": { outline: "3px solid", outlineColor: "slateText", outlineOffset: "2px" } }}
-          >
-            <chakra.input
-              type="radio"
-              name="look"
-              value={look}
-              checked={look === dress.look}
-              onChange={() => void put({ ...dress, look })}
-              position="absolute"
-              opacity="0"
-              width="1px"
-              height="1px"
-            />
+          <RadioTile key={look} group="look" value={look} checked={look === dress.look} onPick={() => void put({ ...dress, look })}>
             <Box
               aria-hidden="true"
               px="2"
@@ -117,7 +98,7 @@ export function Dressing({
             <Text color="inkSoft" fontSize="14px" lineHeight="1.3">
               {lookWords[look].tells}
             </Text>
-          </chakra.label>
+          </RadioTile>
         ))}
       </Grid>
       <Flex gap="4" wrap="wrap" align="end">
