@@ -192,7 +192,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
       const animated = away ? false : drawPieces(box, g, nowMs);
       drawVessel(view, g, behind, ahead, nowMs, away, box);
       const passes = drawWords(view, g, box, nowMs);
-      return pile.moves || passes || animated || shownFull !== view.full || nowMs - pulseFrom < pulseMs;
+      return pile.moves || passes || animated || shownFull !== view.full || (!still && nowMs - pulseFrom < pulseMs);
     },
   };
 
