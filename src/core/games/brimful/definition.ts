@@ -95,7 +95,7 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
       logged: true,
       from: ["drop", "drop-emotes", "upright"],
       example: "3",
-      tape: ({ amount, by }) => ({ tone: "moss", weight: 3, label: `Brimmed over with ${amount}${byWhom(by)}` }),
+      tape: ({ amount, by }) => ({ tone: "moss", weight: 2, label: `Brimmed over with ${amount}${byWhom(by)}` }),
     },
     "brimful/goal": {
       words: "the line on a vessel is reached",
@@ -103,7 +103,7 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
       logged: true,
       from: ["drop", "drop-emotes", "upright"],
       example: "Half full",
-      tape: ({ text, amount }) => ({ tone: "ochre", weight: 2, label: `${text} (${amount} %)` }),
+      tape: ({ text, amount }) => ({ tone: "ochre", weight: 1, label: `${text} (${amount} %)` }),
     },
     "brimful/tipped": {
       words: "a vessel tips over",
