@@ -58,6 +58,8 @@ test("an overlay is dressed in another look, with a colour, a font and captions 
 
   // What is heard is written.
   await page.getByText("Captions: what is heard is written at the foot").click();
+  // The page has to know of it before the bell rings: a bell that rang rests for a while.
+  await expect.poll(async () => (await facts(overlay)) as unknown as { captions: boolean }).toMatchObject({ captions: true });
   await expect.poll(async () => (await fire(page, "bell")).ok).toBe(true);
   await expect(overlay.locator(".izzam-caption")).toHaveText("♪ Small bell");
   await expect(overlay.locator(".izzam-caption")).toHaveCount(0, { timeout: 8_000 });

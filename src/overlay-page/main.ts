@@ -146,6 +146,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     izzamFacts: () => ({
       ...player.facts(),
       alerts: alerts.live,
+      captions: captions.on,
       voice: sounds.speaks,
       sounds: sounds.begun,
       knocks: sounds.knocks,

@@ -143,6 +143,7 @@ export type OverlaySummary = Readonly<{
   games: readonly string[];
   shows: boolean;
   sounds: boolean;
+  dress: Dress;
   note: string;
 }>;
 export type LayoutPlace = Readonly<{ game: string; place: Place }>;

@@ -31,6 +31,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
         games: places.filter((p) => p["overlay_id"] === r["id"]).map((p) => text(p["game_id"])),
         shows: Boolean(r["shows"]),
         sounds: Boolean(r["sounds"]),
+        dress: dressOf(jsonOrNull(text(r["dress"] ?? "null"))),
         note: text(r["note"]),
       }));
     },

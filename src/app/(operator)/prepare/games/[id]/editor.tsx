@@ -3,6 +3,7 @@ import { Box, Grid, Tabs, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useMemo, useState } from "react";
+import { dressDefaults } from "../../../../../core/dress/dress";
 import { variablesOf } from "../../../../../core/rules/effects";
 import type { Sprite } from "../../../../../core/wire/messages";
 import { gameOf } from "../../../../../core/games/registry";
@@ -106,7 +107,15 @@ export function Editor({
         maxW="1480px"
         mx="auto"
       >
-        <Preview game={game} area={shown.area} settings={settings} sprites={sprites} showArea={tab === "looks"} home={home} />
+        <Preview
+          game={game}
+          area={shown.area}
+          settings={settings}
+          sprites={sprites}
+          showArea={tab === "looks"}
+          home={home}
+          dress={standsOn[0]?.dress ?? dressDefaults}
+        />
         <Tabs.Root value={tab} onValueChange={(e) => setTab(e.value)} variant="line" colorPalette="ochre" lazyMount>
           <Tabs.List mb="4">
             <Tabs.Trigger value="rules" fontWeight="700">

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Input, Text } from "@chakra-ui/react";
 import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { Dress } from "../../../../../core/dress/dress";
 import { noteInWords } from "../../../../../core/modules";
 import type { Role } from "../../../../../core/signals/signal";
 import { roles, roleWords } from "../../../../../core/signals/signal";
@@ -22,10 +23,12 @@ type Props = Readonly<{
   sprites: readonly Sprite[];
   showArea: boolean;
   home: string;
+  /** As the overlay is dressed on which the game stands. */
+  dress: Dress;
 }>;
 
-/** The real scene under the real rules, over a still of the studio, and the strip to try it with. */
-export function Preview({ game, area: areaOf, settings, sprites, showArea, home }: Props) {
+/** The real scene under the real rules, over a still of the studio, and the strip to try it with. Tests read `izzamPreview`. */
+export function Preview({ game, area: areaOf, settings, sprites, showArea, home, dress }: Props) {
   const { kind } = game;
   const host = useRef<HTMLDivElement>(null);
   const seen = useMemo(() => game.samples.filter((s) => s.unseen !== true), [game]);
@@ -44,10 +47,8 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
     if (host.current === null) return;
     const made = new StagePlayer(host.current, scenes, { preview: true });
     player.current = made;
-    // For browser tests: what the preview itself measures.
     Object.assign(window, { izzamPreview: () => made.facts() });
     return () => {
-      // What it waits for would come to a picture that is gone.
       trial.startOver();
       player.current = null;
       made.free();
@@ -56,15 +57,11 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home 
   useEffect(() => {
     trial.take(settings);
     trial.sprites = sprites;
-    const view = trial.view();
-    if (typeof view === "object" && view !== null)
-      player.current?.setStage({
-        ...bareStage([], sprites),
-        games: [
-          { id: "preview", kind, place: { ...wholePlace, ...(game.previewPlace ?? game.place) }, view: view as Record<string, unknown> },
-        ],
-      });
-  }, [trial, settings, sprites, kind, game]);
+    // Every game's view is an object of its own making.
+    const view = trial.view() as Record<string, unknown>;
+    const place = { ...wholePlace, ...(game.previewPlace ?? game.place) };
+    player.current?.setStage({ ...bareStage([], sprites), dress, games: [{ id: "preview", kind, place, view }] });
+  }, [trial, settings, sprites, kind, game, dress]);
 
   const run = useCallback(
     (tried: Tried) =>
