@@ -135,6 +135,9 @@ function Tile({ word, round, still, mark }: Readonly<{ word: Word; round: number
   return (
     <chakra.button
       type="button"
+      display="flex"
+      flexDirection="column"
+      alignItems="stretch"
       textAlign="left"
       borderWidth="1px"
       borderColor="line"

@@ -9,35 +9,46 @@ import { tell, tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
 
 /** How each look shows itself in its tile: letters on a panel. */
-const tiles: Readonly<Record<Dress["look"], Readonly<{ panel: string; letters: string; family: string; border: string; weight: number }>>> =
-  {
-    kiln: { panel: "#2B2E36", letters: "#FFF8E8", family: '"Bricolage Grotesque Variable"', border: "1px solid transparent", weight: 700 },
-    porcelain: {
-      panel: "#FBF8F2",
-      letters: "#191C26",
-      family: '"Atkinson Hyperlegible Next Variable"',
-      border: "4px double #918E88",
-      weight: 600,
-    },
-    linocut: {
-      panel: "#7A6A58",
-      letters: "#FFF3D6",
-      family: '"Bricolage Grotesque Variable"',
-      border: "1px solid transparent",
-      weight: 800,
-    },
-    ledger: {
-      panel: "#EFE6D2",
-      letters: "#23281F",
-      family: '"Atkinson Hyperlegible Mono Variable"',
-      border: "1px dashed #6B6650",
-      weight: 600,
-    },
-  };
+const tiles: Readonly<
+  Record<Dress["look"], Readonly<{ panel: string; letters: string; accent: string; family: string; border: string; weight: number }>>
+> = {
+  kiln: {
+    panel: "#2B2E36",
+    letters: "#FFF8E8",
+    accent: "#FFE3A3",
+    family: '"Bricolage Grotesque Variable"',
+    border: "1px solid transparent",
+    weight: 700,
+  },
+  porcelain: {
+    panel: "#FBF8F2",
+    letters: "#191C26",
+    accent: "#8F3B22",
+    family: '"Atkinson Hyperlegible Next Variable"',
+    border: "4px double #918E88",
+    weight: 600,
+  },
+  linocut: {
+    panel: "#7A6A58",
+    letters: "#FFF3D6",
+    accent: "#F2B63C",
+    family: '"Bricolage Grotesque Variable"',
+    border: "1px solid transparent",
+    weight: 800,
+  },
+  ledger: {
+    panel: "#EFE6D2",
+    letters: "#23281F",
+    accent: "#7A2E1D",
+    family: '"Atkinson Hyperlegible Mono Variable"',
+    border: "1px dashed #6B6650",
+    weight: 600,
+  },
+};
 const parts = [
-  ["panel", "Panels", "#10131B"],
-  ["letters", "Letters", "#FFF8E8"],
-  ["accent", "What stands out", "#E0A025"],
+  ["panel", "Panels"],
+  ["letters", "Letters"],
+  ["accent", "What stands out"],
 ] as const;
 
 /** The look of a whole overlay: everything on it follows at once, here and on air. */
@@ -102,11 +113,11 @@ export function Dressing({
         ))}
       </Grid>
       <Flex gap="4" wrap="wrap" align="end">
-        {parts.map(([part, label, start]) => (
+        {parts.map(([part, label]) => (
           <Box key={part}>
             <ColourField
               label={label}
-              value={dress.colours[part] === "" ? start : dress.colours[part]}
+              value={dress.colours[part] === "" ? tiles[dress.look][part] : dress.colours[part]}
               onSet={(value) => void put({ ...dress, colours: { ...dress.colours, [part]: value } })}
             />
             <Text fontSize="14px" color="inkSoft">
