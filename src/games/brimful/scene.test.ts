@@ -189,6 +189,19 @@ describe("the vessel's scene", () => {
     expect(desks.length).toBe(2);
     expect(shown()).toMatchObject({ pieces: 12, crashes: 1, given: false });
   });
+  test("until the physics is there the pile is drawn as it would lie, and then as it lies", () => {
+    const { run, tell, shown, desks } = page();
+    tell(drop(14), false);
+    // The worker is begun with the first frame; this one takes its time.
+    const silent = (): void => desks.forEach((d) => void (d.mute = true));
+    run(1 / 60);
+    silent();
+    expect(shown().pieces).toBe(14);
+    expect(shown().given).toBe(false);
+    desks[0]!.mute = false;
+    run(8);
+    expect(shown()).toMatchObject({ pieces: 14, moves: false });
+  });
   test("names pass by when so set, and go; an operator's own hand has none", () => {
     const { run, tell, shown } = page({ passing: { ...brimfulDefaults.passing, on: true, ms: 1_000 } });
     run(0.1);

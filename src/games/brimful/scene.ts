@@ -185,7 +185,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
         pile.tell({ t: "set", cap: capNow(), gravity: 32 * (view.gravity / 100), slides: view.vessel.free });
       }
       pile.frame(nowMs);
-      if (pile.given) lieStill(view, g);
+      if (pile.given || pile.unheard) lieStill(view, g);
       const share = 1 - Math.exp(-Math.min(1, 0.12));
       shownFull = Math.abs(view.full - shownFull) < 0.5 || still ? view.full : shownFull + (view.full - shownFull) * share;
       const away = !view.on && view.pile.batches.length + view.pile.older.length === 0;

@@ -32,6 +32,8 @@ export class PileClient {
   /** No worker can be had: the page draws the pile as it would lie. */
   given = false;
   crashes = 0;
+  /** Nobody has said yet where anything lies: the page draws the pile as it would lie until then. */
+  unheard = true;
   private desk: Desk | null = null;
   private ready = false;
   private resting = true;
@@ -79,6 +81,7 @@ export class PileClient {
     this.ready = true;
     if (said.t === "ready") return this.onRows();
     this.askedMs = null;
+    this.unheard = false;
     this.spare = this.shown;
     this.shown = said.buffer;
     this.rows = new Float32Array(said.buffer);
@@ -100,6 +103,7 @@ export class PileClient {
     desk.terminate();
     this.desk = null;
     this.ready = false;
+    this.unheard = true;
     this.askedMs = null;
     this.crashes += 1;
     this.spare ??= new ArrayBuffer(mostBodies * rowLength * 4);
