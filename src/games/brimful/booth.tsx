@@ -35,7 +35,7 @@ export function BrimfulBooth({ view }: BoothProps) {
         role="img"
         aria-label={`${full} % full, brims at ${brimAt} %`}
       >
-        <Box position="absolute" inset="0" width={`${Math.min(100, (full / Math.max(brimAt, 1)) * 100)}%`} bg="moss.solid" />
+        <Box position="absolute" inset="0" width={`${Math.min(100, (full / Math.max(brimAt, 1)) * 100)}%`} bg="ochre.solid" />
         {goal !== null && <Box position="absolute" top="0" bottom="0" left={`${(goal.at / brimAt) * 100}%`} width="2px" bg="ink" />}
       </Box>
       <Text fontSize="15px">

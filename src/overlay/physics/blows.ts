@@ -17,7 +17,7 @@ export function throwOut(live: readonly Live[], middle: number, seed: number): v
 export function jolt(live: readonly Live[], seed: number, strength: number): void {
   for (const p of live) {
     const kick = unitAt(mix32(seed, p.ref), p.index);
-    p.body.raw.applyImpulse({ x: (kick - 0.5) * 7 * strength * p.piece.mass, y: -(2 + 5 * kick) * strength * p.piece.mass }, true);
+    p.body.raw.applyImpulse({ x: (kick - 0.5) * 5 * strength * p.piece.mass, y: -(1.5 + 3 * kick) * strength * p.piece.mass }, true);
   }
 }
 
