@@ -12,11 +12,11 @@ const families = {
 } as const;
 
 export function withPassing(all: readonly Passing[], text: string, ms: number, nowMs: number): readonly Passing[] {
-  const now = all.filter((p) => nowMs - p.atMs < p.ms);
-  const taken = new Set(now.map((p) => p.lane));
-  const lane = [0, 1, 2, 3].find((n) => !taken.has(n)) ?? now.length % mostAtOnce;
   // In a storm the oldest makes room.
-  return [...now.slice(-(mostAtOnce - 1)), { text, atMs: nowMs, ms, lane }];
+  const now = all.filter((p) => nowMs - p.atMs < p.ms).slice(-(mostAtOnce - 1));
+  const taken = new Set(now.map((p) => p.lane));
+  const lane = [0, 1, 2, 3].find((n) => !taken.has(n)) ?? 0;
+  return [...now, { text, atMs: nowMs, ms, lane }];
 }
 
 export function paintPassing(
@@ -38,7 +38,7 @@ export function paintPassing(
     const middle = Math.max(wide / 2 + 4, Math.min(context.canvas.width - wide / 2 - 4, at.x));
     const comes = at.still ? 1 : settle(at.nowMs - p.atMs, 420);
     const goes = ease((u - 0.78) / 0.22);
-    const y = Math.max(at.letters, at.y - p.lane * at.letters * 1.35 - (at.still ? 0 : goes * at.letters * 1.4));
+    const y = Math.max(at.letters, at.y - p.lane * at.letters * 1.35 - (at.still ? 0 : goes * at.letters * 0.3));
     context.save();
     context.globalAlpha = (1 - goes) * Math.min(1, (at.nowMs - p.atMs) / 120);
     context.translate(middle, y + (1 - comes) * at.letters * 1.2);
