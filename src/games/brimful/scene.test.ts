@@ -202,6 +202,19 @@ describe("the vessel's scene", () => {
     run(8);
     expect(shown()).toMatchObject({ pieces: 14, moves: false });
   });
+  test("where no worker stays alive the pile is drawn as it would lie, and follows what falls", () => {
+    const { run, tell, shown, desks } = page();
+    tell(drop(14), false);
+    for (let i = 0; i < 3; i += 1) {
+      run(0.1);
+      desks[desks.length - 1]!.die();
+    }
+    run(0.2);
+    expect(shown()).toMatchObject({ given: true, pieces: 14 });
+    tell(drop(3));
+    run(0.2);
+    expect(shown().pieces).toBe(17);
+  });
   test("names pass by when so set, and go; an operator's own hand has none", () => {
     const { run, tell, shown } = page({ passing: { ...brimfulDefaults.passing, on: true, ms: 1_000 } });
     run(0.1);

@@ -57,6 +57,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
   function tellAll(): void {
     if (view === null || geometry === null) return;
     pile.restart();
+    lain = "";
     const { vessel, gravity, bounce, lies } = view;
     pile.tell({ t: "begin", ground: groundOf(geometry, gravity), cap: capNow(), slides: vessel.free });
     const all = refs.wanted(view.pile, bounce);
