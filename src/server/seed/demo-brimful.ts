@@ -73,7 +73,7 @@ export async function fillPotHistory(
   beside: Place,
   nowMs: number,
 ): Promise<void> {
-  const place: Place = { ...beside, x: 0.005, y: 0.34, width: 0.32, height: 0.66 };
+  const place: Place = { ...beside, x: 0, y: 0.34, width: 0.32, height: 0.66 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: potId, place: JSON.stringify(place), order: 1 });
   const chance = chanceFrom(2_611);
   const viewers = await someViewers(db, channel, 160);
