@@ -80,6 +80,19 @@ describe("flashes in what is drawn", () => {
       ),
     ).toBeNull();
   });
+  test("a heap of large bright things that fall all over the picture is none either", () => {
+    const chance = chanceFrom(9);
+    const flames = Array.from({ length: 150 }, () => ({ x: chance() * width, y: chance() * height, v: 0.02 + chance() * 0.03 }));
+    expect(
+      watch(5, 24, (x, y, atMs) =>
+        flames.some((f) => Math.hypot(f.x - x, ((f.y + f.v * atMs) % height) - y) < 1.5) ? [255, 200, 90] : [20, 16, 12],
+      ),
+    ).toBeNull();
+  });
+  test("a board whose squares change places flashes, though as much of it grows dark as light", () => {
+    const found = watch(3, 30, (x, y, atMs) => (((Math.floor(x / 4) + Math.floor(y / 4)) % 2 === 0) === strobe(6, atMs) ? white : black));
+    expect(found?.kind).toBe("general");
+  });
   test("between light and lighter nothing flashes", () => {
     // Relative luminance of 0.83 and 1.
     expect(watch(3, 30, (_, __, atMs) => (strobe(8, atMs) ? white : ([235, 235, 235] as const)))).toBeNull();

@@ -9,6 +9,10 @@ export type FlashKind = "general" | "red";
 const leastChange = 0.1;
 const darkBelow = 0.8;
 const leastRed = 20;
+const aQuarter = 0.25;
+const nearlyAll = 0.9;
+/** Of what changes in a field, so much must change the same way. */
+const mostly = 0.6;
 /** Changes of neighbouring cells within this time are one. */
 const togetherMs = 90;
 /** A frame comes when it comes: what is three a second is not taken for more. */
@@ -75,6 +79,7 @@ export class FlashWatch {
   private readonly lights: Float32Array;
   private readonly reds: Float32Array;
   private readonly sums: Int32Array;
+  private readonly others: Int32Array;
   private events: Record<FlashKind, { up: boolean; atMs: number }[]> = { general: [], red: [] };
 
   constructor(
@@ -87,6 +92,7 @@ export class FlashWatch {
     this.lights = new Float32Array(cells);
     this.reds = new Float32Array(cells);
     this.sums = new Int32Array((width + 1) * (height + 1));
+    this.others = new Int32Array((width + 1) * (height + 1));
   }
 
   /** One frame, row by row, red, green, blue, alpha of each cell; what flashes too often, if anything does. */
@@ -111,35 +117,44 @@ export class FlashWatch {
   private counted(kind: FlashKind, turns: Turns, atMs: number): boolean {
     const events = this.events[kind].filter((e) => atMs - e.atMs < secondMs);
     const last = events[events.length - 1];
-    for (const up of [true, false])
-      if (last?.up !== up) {
-        const sinceMs = Math.max(atMs - togetherMs, last?.atMs ?? -Infinity);
-        if (this.together((i) => turns.turned(i, up, sinceMs))) events.push({ up, atMs });
-      }
+    const sinceMs = Math.max(atMs - togetherMs, last?.atMs ?? -Infinity);
+    const ups = (i: number): number => (turns.turned(i, true, sinceMs) ? 1 : 0);
+    const downs = (i: number): number => (turns.turned(i, false, sinceMs) ? 1 : 0);
+    // Things that fly about make some places lighter and as many darker: what is left over went one way together.
+    const any = (i: number): number => Math.max(ups(i), downs(i));
+    const lighter = last?.up !== true && this.together((i) => ups(i) - downs(i), aQuarter, any);
+    const darker = last?.up !== false && this.together((i) => downs(i) - ups(i), aQuarter, any);
+    // And what changes nearly everywhere at once flashes, whichever way each place goes: a board whose squares change places.
+    const all = !lighter && !darker && this.together(any, nearlyAll);
+    if (lighter || darker || all) events.push({ up: lighter || (all && last?.up !== true), atMs });
     this.events[kind] = events;
     // Changes that come together, over cells that each flash: neither alone is one.
-    return events.length > mostChanges && this.together((i) => turns.hot(i, atMs));
+    return events.length > mostChanges && this.together((i) => (turns.hot(i, atMs) ? 1 : 0), aQuarter);
   }
 
-  /** Whether a quarter of any field of ten degrees is so: by sums over rectangles. */
-  private together(is: (cell: number) => boolean): boolean {
-    const { width, height, sums } = this;
-    const row = width + 1;
-    for (let y = 0; y < height; y += 1)
-      for (let x = 0; x < width; x += 1) {
-        const here = is(y * width + x) ? 1 : 0;
-        sums[(y + 1) * row + x + 1] = here + (sums[y * row + x + 1] ?? 0) + (sums[(y + 1) * row + x] ?? 0) - (sums[y * row + x] ?? 0);
-      }
+  /** Whether in any field of ten degrees such a share is so, and most of what moves at all: by sums over rectangles. */
+  private together(of: (cell: number) => number, share: number, all?: (cell: number) => number): boolean {
+    const { width, height } = this;
     const [w, h] = [Math.max(1, Math.round(width / 3)), Math.max(1, Math.round(height / 3))];
-    const enough = Math.ceil((w * h) / 4);
-    if ((sums[height * row + width] ?? 0) < enough) return false;
+    const enough = Math.ceil(w * h * share);
+    this.fill(this.sums, of);
+    if (all !== undefined) this.fill(this.others, all);
     for (let y = h; y <= height; y += 1)
-      for (let x = w; x <= width; x += 1)
-        if (
-          (sums[y * row + x] ?? 0) - (sums[(y - h) * row + x] ?? 0) - (sums[y * row + x - w] ?? 0) + (sums[(y - h) * row + x - w] ?? 0) >=
-          enough
-        )
-          return true;
+      for (let x = w; x <= width; x += 1) {
+        const found = this.within(this.sums, x, y, w, h);
+        if (found >= enough && (all === undefined || found >= mostly * this.within(this.others, x, y, w, h))) return true;
+      }
     return false;
+  }
+  private fill(sums: Int32Array, of: (cell: number) => number): void {
+    const row = this.width + 1;
+    for (let y = 0; y < this.height; y += 1)
+      for (let x = 0; x < this.width; x += 1)
+        sums[(y + 1) * row + x + 1] =
+          of(y * this.width + x) + (sums[y * row + x + 1] ?? 0) + (sums[(y + 1) * row + x] ?? 0) - (sums[y * row + x] ?? 0);
+  }
+  private within(sums: Int32Array, x: number, y: number, w: number, h: number): number {
+    const row = this.width + 1;
+    return (sums[y * row + x] ?? 0) - (sums[(y - h) * row + x] ?? 0) - (sums[y * row + x - w] ?? 0) + (sums[(y - h) * row + x - w] ?? 0);
   }
 }
