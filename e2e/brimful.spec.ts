@@ -1,4 +1,5 @@
 import { expect, type Page } from "@playwright/test";
+import type { VesselFacts } from "../src/games/brimful/pieces";
 import {
   ask,
   base,
@@ -18,23 +19,10 @@ import {
 
 test.beforeAll(() => control("/demo/reset"));
 
-type Kind = Readonly<{ size: number; mass: number; body: string; face: boolean; count: number }>;
-type Pot = Readonly<{
-  full: number;
-  pieces: number;
-  bed: number;
-  live: number;
-  angle: number;
-  moves: boolean;
-  given: boolean;
-  crashes: number;
-  texts: readonly string[];
-  kinds: readonly Kind[];
-  rows: readonly number[];
-}>;
-const pot = async (page: Page): Promise<Pot> => (await facts(page)).shown["the-open-pot"] as unknown as Pot;
+type Kind = VesselFacts["kinds"][number];
+const pot = async (page: Page): Promise<VesselFacts> => (await facts(page)).shown["the-open-pot"] as unknown as VesselFacts;
 const atRest = (page: Page) => expect.poll(async () => (await pot(page))?.moves, { timeout: 20_000 }).toBe(false);
-const heavy = (p: Pot): Kind | undefined => p.kinds.find((k) => k.mass === 70);
+const heavy = (p: VesselFacts): Kind | undefined => p.kinds.find((k) => k.mass === 70);
 const onlyPot = (page: Page) =>
   ask(page, "PUT", "/overlays/main-stage/layout", {
     places: [{ game: "the-open-pot", place: { x: 0, y: 0.2, width: 0.5, height: 0.8 } }],
@@ -45,7 +33,7 @@ const command = async (page: Page, given: object): Promise<void> => {
   expect(done.ok).toBe(true);
 };
 /** x and y of each piece that moves, in tenths of the vessel's height from the middle of its foot. */
-const places = (p: Pot): readonly (readonly [number, number])[] =>
+const places = (p: VesselFacts): readonly (readonly [number, number])[] =>
   Array.from({ length: p.pieces }, (_, i) => [p.rows[i * 7 + 2] ?? 0, p.rows[i * 7 + 3] ?? 0] as const);
 
 test("a tip of the tier that was set drops what its sentence says, how many and how heavy; it is seen, told, taken out, and brims", async ({
@@ -103,7 +91,7 @@ test("a tip of the tier that was set drops what its sentence says, how many and 
 
   // A page that is loaded anew shows the same.
   await atRest(overlay);
-  const kinds = (p: Pot): readonly Kind[] => [...p.kinds].sort((a, b) => a.size - b.size || a.count - b.count);
+  const kinds = (p: VesselFacts): readonly Kind[] => [...p.kinds].sort((a, b) => a.size - b.size || a.count - b.count);
   const there = await pot(overlay);
   await overlay.reload();
   await expect.poll(async () => (await pot(overlay))?.pieces, { timeout: 20_000 }).toBe(there.pieces);

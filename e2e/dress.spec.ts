@@ -55,6 +55,10 @@ test("an overlay is dressed in another look, with a colour, a font and captions 
   await expect
     .poll(() => overlay.evaluate(() => [...document.fonts].some((f) => f.family.includes("Izzam Own") && f.status === "loaded")))
     .toBe(true);
+  // Alerts too are written in it.
+  expect(
+    await overlay.evaluate(() => getComputedStyle(document.querySelector(".izzam-alerts")!).getPropertyValue("--izzam-family")),
+  ).toContain("Izzam Own");
 
   // What is heard is written.
   await page.getByText("Captions: what is heard is written at the foot").click();

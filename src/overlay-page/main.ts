@@ -69,7 +69,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           own.textContent = stage.css;
           captions.on = stage.dress.captions;
           player.setStage(shows ? stage : { ...stage, games: [] });
-          alerts.dress(stage.dress);
+          alerts.dress();
           alerts.setStage(stage.sprites, hushed ? [] : stage.alerts);
           if (message.type === "snapshot") hush(message.hushed);
           sounds.setStage(stage.sounds);

@@ -1,8 +1,7 @@
 import { type Alert, entrances } from "../core/alerts/alert";
 import { enter, entranceMs, exit, keyframes } from "./motion";
-import type { Dress } from "../core/dress/dress";
 import { luminance } from "./colour";
-import { lookNow, wear } from "./dress";
+import { lookNow } from "./dress";
 import type { Sprite } from "../core/wire/messages";
 
 type Playing = {
@@ -51,9 +50,8 @@ export class AlertsLayer {
     return this.playing.size;
   }
 
-  /** In the look of the overlay. */
-  dress(dress: Dress): void {
-    wear(dress, () => this.dress(dress));
+  /** In the look that the page wears now. */
+  dress(): void {
     const { family, heavier, letters, panel, outline } = lookNow();
     const alpha = Math.round(panel.alpha * 255)
       .toString(16)

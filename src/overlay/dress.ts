@@ -71,11 +71,12 @@ const looks: Readonly<Record<LookName, Look>> = {
   },
 };
 
-/** The family of an uploaded font, once it is there. */
+/** The family of an uploaded font. */
 export const ownFamily = "Izzam Own";
 let dress: Dress = dressDefaults;
 let look: Look = looks.kiln;
-let loaded = "";
+/** The font that was loaded last, or is being. */
+let worn = "";
 
 function made(of: Dress): Look {
   const base = looks[of.look];
@@ -86,7 +87,8 @@ function made(of: Dress): Look {
   const own = letters === "" ? (turned ? (luminance(fill) > 0.26 ? ink : "#FFF8E8") : base.letters) : letters;
   return {
     ...base,
-    family: loaded === of.font.url && loaded !== "" ? `"${ownFamily}",${base.family}` : base.family,
+    // Until it has come, and where it can't be read, the look's own letters stand in.
+    family: of.font.url === "" ? base.family : `"${ownFamily}",${base.family}`,
     panel: { ...base.panel, fill },
     letters: own,
     soft: letters === "" && !turned ? base.soft : own,
@@ -94,25 +96,29 @@ function made(of: Dress): Look {
   };
 }
 
-/** A page shows one overlay, so it wears one dress. Told once more when its font has come. */
-export function wear(next: Dress, again: () => void): void {
+/** A page shows one overlay, so it wears one dress; whether it is another one. `arrived` once its font has come. */
+export function wear(next: Dress, arrived: () => void = () => undefined): boolean {
   const same = JSON.stringify(next) === JSON.stringify(dress);
   dress = next;
   look = made(dress);
-  if (same || next.font.url === "" || next.font.url === loaded) return;
   const { url } = next.font;
+  if (same || url === "" || url === worn) return !same;
+  worn = url;
+  for (const old of [...document.fonts]) if (old.family.replace(/"/g, "") === ownFamily) document.fonts.delete(old);
   const face = new FontFace(ownFamily, `url(${url})`, { weight: "200 900" });
   void face.load().then(
     () => {
-      for (const old of [...document.fonts]) if (old.family.replace(/"/g, "") === ownFamily) document.fonts.delete(old);
+      // Another one may have been chosen meanwhile.
+      if (worn !== url) return;
       document.fonts.add(face);
-      loaded = url;
-      look = made(dress);
-      again();
+      arrived();
     },
-    // One that can't be read leaves the look's own letters.
-    () => undefined,
+    () => {
+      // Asked for again with the next dress.
+      if (worn === url) worn = "";
+    },
   );
+  return true;
 }
 export const lookNow = (): Look => look;
 export const dressNow = (): Dress => dress;

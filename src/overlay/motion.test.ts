@@ -21,12 +21,12 @@ import {
 const entrances = Object.keys(entranceMs) as Entrance[];
 const exits = Object.keys(exitMs) as Exit[];
 const steps = Array.from({ length: 101 }, (_, i) => i / 100);
-afterEach(() => wear(dressDefaults, () => undefined));
+afterEach(() => void wear(dressDefaults));
 
 describe("the words of motion", () => {
   test("what settles comes to rest where it belongs, in every look; how far beyond it goes is the look's", () => {
     const most = looks.map((look) => {
-      wear({ ...dressDefaults, look }, () => undefined);
+      wear({ ...dressDefaults, look });
       expect(settle(0, 1)).toBeCloseTo(0);
       expect(settle(2, 1)).toBe(1);
       return Math.max(...steps.map((u) => settle(u * 1.3, 1)));
@@ -50,7 +50,7 @@ describe("the words of motion", () => {
   });
   test.each(entrances)("who comes in by %s ends where it is to be, upright and whole, in every look", (name) => {
     for (const look of looks) {
-      wear({ ...dressDefaults, look }, () => undefined);
+      wear({ ...dressDefaults, look });
       const end = enter(name, 1);
       for (const [key, value] of Object.entries({ x: 0, y: 0, angle: 0, width: 1, height: 1, alpha: 1 }))
         expect(Math.abs(end[key as keyof typeof end] - value)).toBeLessThan(0.03);

@@ -75,8 +75,6 @@ export function paintPanel(context: Brush, width: number, height: number, there:
     context.stroke();
     context.setLineDash([]);
   }
-  // Where the ground is thin, letters carry their own.
-  context.shadowColor = "transparent";
   return true;
 }
 

@@ -1,6 +1,6 @@
 import type { Place, Stage } from "../core/wire/messages";
 import type { Box } from "./box";
-import { dressNow, wear } from "./dress";
+import { wear } from "./dress";
 import { type Also, FlashGuard } from "./flash-guard";
 import { Guard } from "./guard";
 import { SpriteBuffer } from "./sprite-buffer";
@@ -143,8 +143,7 @@ export class StagePlayer {
   }
 
   setStage(stage: Stage): void {
-    if (JSON.stringify(stage.dress) !== JSON.stringify(dressNow())) this.letters += 1;
-    wear(stage.dress, this.onFonts);
+    if (wear(stage.dress, this.onFonts)) this.letters += 1;
     this.sprites.setStage(stage.sprites, stage.markedUrl);
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {

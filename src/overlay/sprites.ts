@@ -31,6 +31,8 @@ export class SpriteBook {
   private readonly list: LoadedSprite[] = [];
   private sheets = new Map<string, Sprite>();
   private markedUrl = "";
+  /** Grows with every picture that has come. */
+  loads = 0;
   /** The page's clock, set by the player once a frame. */
   nowMs = 0;
   onLoaded: (sprite: LoadedSprite) => void = () => undefined;
@@ -107,6 +109,7 @@ export class SpriteBook {
         const sheet = this.sheets.get(sprite.key) ?? null;
         await loadSheet(sprite, sheet?.url ?? "", sheet);
       }
+      this.loads += 1;
       this.onLoaded(sprite);
       if (this.byKey.size > mostLoaded) this.letGo();
     } catch {

@@ -19,5 +19,26 @@ export function earned(rate: Rate, amount: number, kept = 0): Earned {
   return { value: value > BigInt(Number.MAX_SAFE_INTEGER) ? Number.MAX_SAFE_INTEGER : Number(value), kept: Number(total % per) };
 }
 
+/** What rounding has left over, by whose and of what it is. */
+export const remaindersSchema = z.array(z.tuple([z.string(), z.number()]));
+export type Remainders = z.infer<typeof remaindersSchema>;
+/**
+ * The same for one of many: what was left over of `key` is added, what is left over now is kept under it. `null` for somebody
+ * unknown, for whom nothing can be kept; of more than `most` the oldest are let go. The list given back is the one that was given where nothing of it changed.
+ */
+export function earnedBy(
+  key: string | null,
+  rate: Rate,
+  amount: number,
+  remainders: Remainders,
+  most: number,
+): Readonly<{ value: number; remainders: Remainders }> {
+  const before = key === null ? 0 : (remainders.find(([k]) => k === key)?.[1] ?? 0);
+  const { value, kept } = earned(rate, amount, before);
+  if (key === null || kept === before) return { value, remainders };
+  const others = remainders.filter(([k]) => k !== key);
+  return { value, remainders: kept === 0 ? others : [...others, [key, kept] as [string, number]].slice(-most) };
+}
+
 /** Adds two whole numbers without leaving those a number can hold exactly. */
 export const plus = (a: number, b: number): number => Math.min(Number.MAX_SAFE_INTEGER, a + b);

@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { hitKindInWords } from "../../core/games/boss-battle/notes";
+import { kindOfSignalInWords } from "../../core/signals/kinds";
 import { count } from "../../core/words/sentence";
 import { When } from "../../ui/when";
 import type { HistoryProps } from "../shown";
@@ -67,7 +67,7 @@ export function BossHistory({ view, load, command }: HistoryProps) {
               <Text flex="1" color="inkSoft">
                 {b.how === "start-over"
                   ? `ended by ${b.by ?? ""}, who started over`
-                  : `defeated by ${b.by ?? ""}, with ${hitKindInWords(b.how ?? "")}`}
+                  : `defeated by ${b.by ?? ""}, with ${kindOfSignalInWords(b.how ?? "")}`}
                 , had {count(b.health ?? 0)} health
               </Text>
               <Text color="inkSoft">
@@ -90,7 +90,7 @@ export function BossHistory({ view, load, command }: HistoryProps) {
                 −{count(b.amount ?? 0)}
               </Text>
               <Text flex="1">
-                {r.viewer?.name ?? b.by}, with {hitKindInWords(b.kind ?? "")}, to {b.boss}: {count(b.after ?? 0)} left
+                {r.viewer?.name ?? b.by}, with {kindOfSignalInWords(b.kind ?? "")}, to {b.boss}: {count(b.after ?? 0)} left
               </Text>
               <Text color="inkSoft">
                 <When atMs={r.toMs} />

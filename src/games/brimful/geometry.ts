@@ -65,6 +65,8 @@ export function geometryOf(
 
 const looksTagged = ({ looks, goal }: Pick<BrimfulView, "looks" | "goal">): boolean => looks.number || goal !== null;
 
+/** Percent of the usual, in units a second, a second. */
+export const gravityOf = (percent: number): number => 32 * (percent / 100);
 /** The same as the physics needs it. Gravity in percent of the usual. */
 export function groundOf(g: Geometry, gravity: number): Ground {
   return {
@@ -76,7 +78,7 @@ export function groundOf(g: Geometry, gravity: number): Ground {
     left: -g.footX / g.unit,
     right: (g.width - g.footX) / g.unit,
     sides: false,
-    gravity: 32 * (gravity / 100),
+    gravity: gravityOf(gravity),
   };
 }
 
@@ -112,8 +114,20 @@ export function acrossAt(wall: readonly Corner[], y: number): Readonly<{ left: n
 }
 
 /** Tells apart what the physics would have to be begun anew for. */
-export const groundKey = (g: Geometry, { vessel, bounce }: Pick<BrimfulView, "vessel" | "bounce">): string =>
-  JSON.stringify([vessel.shape, vessel.points, g.unit.toFixed(3), g.footX.toFixed(1), g.footY.toFixed(1), g.width.toFixed(0), bounce]);
+export const groundKey = (g: Geometry, { vessel }: Pick<BrimfulView, "vessel">): string =>
+  JSON.stringify([vessel.shape, vessel.points, g.unit.toFixed(3), g.footX.toFixed(1), g.footY.toFixed(1), g.width.toFixed(0)]);
+
+/** Pieces may fly so far beyond their place, in shares of it. */
+const beyond = 0.4;
+/** The part of the stage that pieces may be in. */
+export function flownOver(box: Box): Box {
+  const wide = box.width * beyond;
+  const stageWidth = box.stageWidth ?? box.width;
+  const x = Math.max(0, box.x - wide);
+  const y = Math.max(0, box.y - box.height * beyond);
+  const width = Math.min(stageWidth, box.x + box.width + wide) - x;
+  return { ...box, x, width, y, height: Math.min(stageWidth * 0.5625, box.y + box.height) - y };
+}
 
 /** It falls over within the picture, where it would fall out of it: from `at`, reaching so far, in a picture so wide. */
 export function wayWithin(way: -1 | 1, at: number, reach: number, width: number): -1 | 1 {

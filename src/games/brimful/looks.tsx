@@ -1,11 +1,11 @@
 "use client";
 import { Box, Button, chakra, Flex, Grid, Stack, Text, Textarea } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
-import { type BrimfulSettings, brimfulDefaults } from "../../core/games/brimful/settings";
+import { type BrimfulSettings, type BrimfulView, brimfulDefaults, brimfulViewSchema } from "../../core/games/brimful/settings";
 import { type Shape, shapes } from "../../core/games/brimful/outline";
 import { brimfulView } from "../../core/games/brimful/view";
 import { freshBrimful } from "../../core/games/brimful/rules";
-import { type BrimfulView, brimfulViewSchema } from "../../core/games/brimful/settings";
+import { valueAt } from "../../core/words/sentence";
 import { ColourField } from "../../ui/colour-field";
 import { Dial } from "../../ui/dial";
 import { Pick } from "../../ui/pick";
@@ -25,6 +25,13 @@ const words: Readonly<Record<Shape, string>> = {
   sack: "sack",
   own: "your own",
 };
+
+const dials = [
+  { path: "looks.lift", label: "Above the lower edge", unit: "%", min: 0, max: 60, step: 1 },
+  { path: "looks.room", label: "Room above the rim", unit: "%", min: 5, max: 60, step: 1 },
+  { path: "gravity", label: "Gravity", unit: "% of usual", min: 20, max: 250, step: 5 },
+  { path: "bounce", label: "Bounce", unit: "% of usual", min: 0, max: 200, step: 5 },
+] as const;
 
 /** How the vessel looks and stands, and how things fall in it. */
 export function BrimfulLooks({ settings, onChange }: LooksProps) {
@@ -80,42 +87,18 @@ export function BrimfulLooks({ settings, onChange }: LooksProps) {
             onSet={set("stands")}
           />
         </Box>
-        <Dial
-          label="Above the lower edge"
-          unit="%"
-          value={looks.lift}
-          min={0}
-          max={60}
-          step={1}
-          onSet={(v) => onChange("looks.lift", Math.round(v))}
-        />
-        <Dial
-          label="Room above the rim"
-          unit="%"
-          value={looks.room}
-          min={5}
-          max={60}
-          step={1}
-          onSet={(v) => onChange("looks.room", Math.round(v))}
-        />
-        <Dial
-          label="Gravity"
-          unit="% of usual"
-          value={s.gravity}
-          min={20}
-          max={250}
-          step={5}
-          onSet={(v) => onChange("gravity", Math.round(v))}
-        />
-        <Dial
-          label="Bounce"
-          unit="% of usual"
-          value={s.bounce}
-          min={0}
-          max={200}
-          step={5}
-          onSet={(v) => onChange("bounce", Math.round(v))}
-        />
+        {dials.map(({ path, label, unit, min, max, step }) => (
+          <Dial
+            key={path}
+            label={label}
+            unit={unit}
+            value={Number(valueAt(s, path))}
+            min={min}
+            max={max}
+            step={step}
+            onSet={(v) => onChange(path, Math.round(v))}
+          />
+        ))}
       </Grid>
     </Stack>
   );

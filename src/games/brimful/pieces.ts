@@ -11,9 +11,11 @@ export function keyOf({ look, keys, seed }: Ref, index: number): string {
   return keys[n % keys.length] ?? "bead:0";
 }
 
-type On = Readonly<{ sprites: SpriteBook; refs: Refs; nowMs: number; unit: number; x0: number; y0: number }>;
-/** One row of the physics as a sprite, `unit` pixels to each of its lengths; whether its picture moves by itself. */
-export function stamp(out: SpriteBuffer, rows: Float32Array, at: number, { sprites, refs, nowMs, unit, x0, y0 }: On): boolean {
+/** Where rows are stamped: `unit` pixels to each length of the physics, its origin at x0, y0. Made once for all of a frame. */
+export type On = Readonly<{ sprites: SpriteBook; refs: Refs; nowMs: number; unit: number; x0: number; y0: number }>;
+/** One row of the physics as a sprite; whether its picture moves by itself. */
+export function stamp(out: SpriteBuffer, rows: Float32Array, at: number, on: On): boolean {
+  const { sprites, refs, nowMs, unit, x0, y0 } = on;
   const ref = refs.of(rows[at] ?? 0);
   if (ref === undefined) return false;
   const index = rows[at + 1] ?? 0;
@@ -43,7 +45,8 @@ export function paintBed(
   scale: number,
 ): void {
   lain.count = 0;
-  for (let at = 0; at < bed.length; at += rowLength) stamp(lain, bed, at, { ...on, unit: 1, x0: 0, y0: 0 });
+  const own: On = { ...on, unit: 1, x0: 0, y0: 0 };
+  for (let at = 0; at < bed.length; at += rowLength) stamp(lain, bed, at, own);
   context.setTransform(scale * g.unit, 0, 0, scale * g.unit, g.footX * scale, g.footY * scale);
   const d = lain.data;
   for (let i = 0; i < lain.count * stride; i += stride) {
@@ -58,16 +61,6 @@ export function paintBed(
     context.drawImage(sprite.picture, (frame % columns) * fw, Math.floor(frame / columns) * fh, fw, fh, -w / 2, -h / 2, w, h);
     context.restore();
   }
-}
-
-/** How many pictures of a bed are there by now: it is painted again when more have come. */
-export function readyIn(bed: Float32Array, sprites: SpriteBook, refs: Refs): number {
-  let ready = 0;
-  for (let at = 0; at < bed.length; at += rowLength) {
-    const ref = refs.of(bed[at] ?? 0);
-    if (ref !== undefined && sprites.get(sprites.id(keyOf(ref, bed[at + 1] ?? 0)))?.picture !== null) ready += 1;
-  }
-  return ready;
 }
 
 /** The solid part of each piece: what the others feel of it. */
@@ -91,8 +84,25 @@ export function bodyOutlines(context: CanvasRenderingContext2D, rows: Float32Arr
   }
 }
 
-export type Kind = { size: number; mass: number; body: string; face: boolean; count: number };
-/** How many there are of each making, for tests. */
+type Kind = { size: number; mass: number; body: string; face: boolean; count: number };
+/** What a vessel's scene stands at, for tests. */
+export type VesselFacts = Readonly<{
+  full: number;
+  pieces: number;
+  bed: number;
+  live: number;
+  angle: number;
+  moves: boolean;
+  crashes: number;
+  /** Drawn as it would lie: no worker is to be had, or less motion was asked for. */
+  given: boolean;
+  stepMs: number;
+  texts: readonly string[];
+  kinds: readonly Readonly<Kind>[];
+  /** What moves, as the physics gives it, to two digits. */
+  rows: readonly number[];
+}>;
+/** How many there are of each making. */
 export function kindsOf(lists: readonly Float32Array[], refs: Refs): readonly Readonly<Kind>[] {
   const sums = new Map<number, Kind>();
   for (const list of lists)

@@ -61,4 +61,22 @@ describe("what a page knows of the pieces", () => {
     // Those that still fly out have their picture.
     expect(refs.of(first.ref)).toBe(first);
   });
+  test("a long evening is not remembered whole; what lies there is, however old", () => {
+    const refs = new Refs();
+    const oldest = refs.add({ key: 1, look: look(1), count: 1, by: "" }, 100).ref;
+    const second = refs.add({ key: 2, look: look(1), count: 1, by: "" }, 100).ref;
+    for (let key = 3; key < 9_000; key += 1) {
+      refs.add({ key, look: look(1), count: 1, by: "" }, 100);
+      refs.wanted(
+        pile([
+          [1, 1, 1],
+          [key, 1, 1],
+        ]),
+        100,
+      );
+    }
+    expect(refs.of(oldest.ref)).toBe(oldest);
+    expect(refs.of(second.ref)).toBeUndefined();
+    expect(Array.from({ length: 9_000 }, (_, n) => refs.of(n)).filter((r) => r !== undefined).length).toBeLessThan(4_100);
+  });
 });

@@ -22,6 +22,7 @@ export const pieceOf = (look: Look, bounce: number): Piece => {
 /** What its pieces look like, made once: nothing is made anew for each of them in each frame. */
 const keysOf = (look: Look, by: string): readonly string[] =>
   look.face ? [faceKey(by.slice(0, 60))] : look.pictures.length > 0 ? look.pictures : beads;
+const mostKnown = 4_000;
 const idOf = (key: number, look: number, by: string): string => `${key} ${look} ${by}`;
 
 /**
@@ -66,8 +67,13 @@ export class Refs {
   /** All that is there goes, by its own way; what comes is another filling. */
   newFilling(): void {
     this.byId = new Map();
-    // Numbers are kept until those pieces are surely gone.
-    if (this.byRef.size > 4_000) for (const ref of [...this.byRef.keys()].slice(0, 2_000)) this.byRef.delete(ref);
+    this.forget();
+  }
+  /** Numbers are kept until their pieces are surely gone: of very many, the oldest of which nothing is to lie there go. */
+  private forget(): void {
+    if (this.byRef.size <= mostKnown) return;
+    const there = new Set([...this.byId.values()].map((r) => r.ref));
+    for (const ref of [...this.byRef.keys()].slice(0, mostKnown / 2)) if (!there.has(ref)) this.byRef.delete(ref);
   }
   /** What is to lie there in the end, by a view. */
   wanted(pile: BrimfulView["pile"], bounce: number): readonly Wanted[] {
@@ -99,6 +105,7 @@ export class Refs {
       }
     }
     this.byId = next;
+    this.forget();
     return [...next.values()].map(({ ref, count, seed, piece }) => ({ ref, count, seed, piece }));
   }
 }

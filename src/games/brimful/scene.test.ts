@@ -11,6 +11,7 @@ import type { SpriteBook } from "../../overlay/sprites";
 import type { Surface } from "../../overlay/surface";
 import { bareKit } from "../../testing/scene-kit";
 import { deskHere } from "../../testing/desk-here";
+import type { VesselFacts } from "./pieces";
 import { brimfulScene } from "./scene";
 
 let engine: Engine;
@@ -19,17 +20,6 @@ beforeAll(async () => {
 });
 const box = { x: 0, y: 300, width: 500, height: 780, stageWidth: 1_920 };
 const ada: Viewer = { id: "ada", name: "Ada", roles: [] };
-type Shown = Readonly<{
-  full: number;
-  pieces: number;
-  bed: number;
-  live: number;
-  angle: number;
-  moves: boolean;
-  given: boolean;
-  crashes: number;
-  texts: readonly string[];
-}>;
 
 /** A page with a vessel on it, under the real rules and the real physics; nothing is painted. */
 function page(part: Partial<BrimfulSettings> = {}, still = false) {
@@ -94,7 +84,7 @@ function page(part: Partial<BrimfulSettings> = {}, still = false) {
       }
       return alive;
     },
-    shown: () => scene.shown?.() as Shown,
+    shown: () => scene.shown?.() as VesselFacts,
   };
 }
 const drop = (amount: number, mass = 5): Record<string, unknown> => ({

@@ -7,16 +7,17 @@ import { restingPlaces } from "../../overlay/physics/rest";
 import type { Box, Scene, SceneKit } from "../../overlay/scene";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
 import type { SpriteLayer } from "../../overlay/sprite-layer";
-import { type Geometry, geometryOf, groundKey, groundOf, turnCanvas, wayWithin } from "./geometry";
+import { flownOver, type Geometry, geometryOf, gravityOf, groundKey, groundOf, turnCanvas, wayWithin } from "./geometry";
 import { type Passing, paintPassing, withPassing } from "./passing";
 import { Refs } from "./refs";
 import { paintLines } from "./lines";
-import { bodyOutlines, kindsOf, paintBed, readyIn, stamp } from "./pieces";
+import { bodyOutlines, kindsOf, type On, paintBed, stamp, type VesselFacts } from "./pieces";
 import { paintBack, paintFront } from "./vessels";
 
-/** Pieces may fly so far beyond their place, in shares of it. */
-const beyond = 0.4;
 const pulseMs = 420;
+/** The number that is shown follows what is so, by this much of the rest in so many milliseconds. */
+const followMs = 139;
+const mostFollowedMs = 50;
 
 /**
  * A vessel that fills. What lies in it, the engine says; how it falls there, the physics; so a page that was reloaded, or
@@ -28,28 +29,27 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
   const front = new OwnSurface(paint);
   const words = new OwnSurface(paint);
   let view: BrimfulView | null = null;
+  let looksMark = "";
   let geometry: Geometry | null = null;
+  let placed: Readonly<{ of: BrimfulView; width: number; height: number; letters: number }> | null = null;
   const refs = new Refs();
   let told = "";
   let shownFull = 0;
+  let lastMs = 0;
   let pulseFrom = -Infinity;
   let texts: readonly Passing[] = [];
   let paintedBack = "";
   let paintedFront = "";
   let hushed = false;
   let turnedMs = -Infinity;
-  let lain = "";
+  let lain: Readonly<{ of: BrimfulView; on: Geometry }> | null = null;
   let outlined = false;
   let shownX = 0;
   let shownWidth = 0;
   let order = 0;
   let room = 1;
   const flat = new SpriteBuffer();
-  const pile = new PileClient(
-    desk,
-    () => tellAll(),
-    () => undefined,
-  );
+  const pile = new PileClient(desk, () => tellAll());
   if (still) pile.given = true;
 
   const capNow = (): number => Math.max(20, Math.round((view?.cap ?? 300) * room));
@@ -57,12 +57,29 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
   function tellAll(): void {
     if (view === null || geometry === null) return;
     pile.restart();
-    lain = "";
+    lain = null;
     const { vessel, gravity, bounce, lies } = view;
     pile.tell({ t: "begin", ground: groundOf(geometry, gravity), cap: capNow(), slides: vessel.free });
     const all = refs.wanted(view.pile, bounce);
     pile.tell({ t: "settle", drops: all, lies: lies === null ? null : wayOnPicture(lies) });
     pile.tell({ t: "want", all });
+  }
+  function tellSet(v: BrimfulView): void {
+    pile.tell({ t: "set", cap: capNow(), gravity: gravityOf(v.gravity), slides: v.vessel.free });
+  }
+  /** Reckoned when what is shown or its place changes, not in each frame. */
+  function place(v: BrimfulView, box: Box): Geometry {
+    const letters = leastLetter(box, 1);
+    if (geometry !== null && placed?.of === v && placed.width === box.width && placed.height === box.height && placed.letters === letters)
+      return geometry;
+    placed = { of: v, width: box.width, height: box.height, letters };
+    geometry = geometryOf(v, box, letters);
+    const key = groundKey(geometry, v);
+    if (key !== told) {
+      told = key;
+      tellAll();
+    }
+    return geometry;
   }
   const wayOnPicture = (way: -1 | 1): -1 | 1 =>
     geometry === null ? way : wayWithin(way, shownX + geometry.footX, 12 * geometry.unit, shownWidth);
@@ -71,7 +88,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     get live() {
       return view?.on === true || (view?.pile.batches.length ?? 0) > 0 ? pile.count + pile.bed.length / rowLength : 0;
     },
-    shown: () =>
+    shown: (): VesselFacts | null =>
       view === null
         ? null
         : {
@@ -94,11 +111,12 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
       const before = view;
       // Outlines are for who sets it up.
       view = { ...parsed.data, looks: { ...parsed.data.looks, outlines: preview && parsed.data.looks.outlines } };
+      looksMark = JSON.stringify(view.looks);
       paintedFront = "";
       if (before === null) shownFull = view.full;
       else if (before.full !== view.full) pulseFrom = sprites.nowMs;
       if (geometry === null || told === "") return;
-      pile.tell({ t: "set", cap: capNow(), gravity: 32 * (view.gravity / 100), slides: view.vessel.free });
+      tellSet(view);
       pile.tell({ t: "want", all: refs.wanted(view.pile, view.bounce) });
       // Only an effect that was missed leaves it standing otherwise than it does.
       if (before !== null && before.lies !== view.lies && sprites.nowMs - turnedMs > 4_000) tellAll();
@@ -172,22 +190,17 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
         layer.stack(order);
       }
       const ahead = front.fit(box);
-      const g = geometryOf(view, box, leastLetter(box, 1));
-      geometry = g;
       shownX = box.x;
       shownWidth = box.stageWidth ?? box.width;
-      const key = groundKey(g, view);
-      if (key !== told) {
-        told = key;
-        tellAll();
-      }
+      const g = place(view, box);
       if (Math.abs(roomNow - room) > 0.01) {
         room = roomNow;
-        pile.tell({ t: "set", cap: capNow(), gravity: 32 * (view.gravity / 100), slides: view.vessel.free });
+        tellSet(view);
       }
       pile.frame(nowMs);
       if (pile.given || pile.unheard) lieStill(view, g);
-      const share = 1 - Math.exp(-Math.min(1, 0.12));
+      const share = 1 - Math.exp(-Math.min(mostFollowedMs, nowMs - lastMs) / followMs);
+      lastMs = nowMs;
       shownFull = Math.abs(view.full - shownFull) < 0.5 || still ? view.full : shownFull + (view.full - shownFull) * share;
       const away = !view.on && view.pile.batches.length + view.pile.older.length === 0;
       const animated = away ? false : drawPieces(box, g, nowMs);
@@ -199,14 +212,13 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
 
   /** Without any motion: as it would lie. */
   function lieStill(v: BrimfulView, g: Geometry): void {
+    if (lain?.of === v && lain.on === g) return;
+    lain = { of: v, on: g };
     const all = refs
       .wanted(v.pile, v.bounce)
       .flatMap(({ ref, count, piece }) =>
         Array.from({ length: count }, (_, index) => ({ ref, index, size: Math.max(piece.width, piece.height) })),
       );
-    const mark = `${told} ${all.length} ${all[0]?.ref ?? 0} ${all[all.length - 1]?.ref ?? 0}`;
-    if (mark === lain) return;
-    lain = mark;
     const shown = all.slice(-1_200);
     pile.rows = restingPlaces(g.wall, shown, rowLength);
     pile.count = v.lies === null ? shown.length : 0;
@@ -214,26 +226,14 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
 
   function drawPieces(box: Box, g: Geometry, nowMs: number): boolean {
     if (layer === null) return false;
-    const wide = box.width * beyond;
-    const stageWidth = box.stageWidth ?? box.width;
-    const x = Math.max(0, box.x - wide);
-    const y = Math.max(0, box.y - box.height * beyond);
-    const area: Box = {
-      ...box,
-      x,
-      width: Math.min(stageWidth, box.x + box.width + wide) - x,
-      y,
-      height: Math.min(stageWidth * 0.5625, box.y + box.height) - y,
-    };
-    layer.fit(area, stageWidth);
+    const area = flownOver(box);
+    layer.fit(area, box.stageWidth ?? box.width);
     const { scale } = layer;
     flat.count = 0;
     let animated = false;
-    const unit = g.unit * scale;
-    const x0 = (g.footX + box.x - area.x) * scale;
-    const y0 = (g.footY + box.y - area.y) * scale;
-    for (let i = 0; i < pile.count; i += 1)
-      if (stamp(flat, pile.rows, i * rowLength, { sprites, refs, unit, x0, y0, nowMs })) animated = true;
+    const [x0, y0] = [(g.footX + box.x - area.x) * scale, (g.footY + box.y - area.y) * scale];
+    const on: On = { sprites, refs, nowMs, unit: g.unit * scale, x0, y0 };
+    for (let i = 0; i < pile.count; i += 1) if (stamp(flat, pile.rows, i * rowLength, on)) animated = true;
     layer.coarse = room < 1;
     layer.draw(flat);
     return animated;
@@ -251,8 +251,8 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     const { x, y, angle } = pile.given && v.lies !== null ? { x: 0, y: 0, angle: wayOnPicture(v.lies) * lieAngleOf(g.wall) } : pile.stands;
     const stage = box.stageWidth ?? box.width;
     for (const { context } of [behind, ahead]) if (context !== null) turnCanvas(context.canvas, g, box.width, x, y, angle);
-    const looksKey = `${told} ${JSON.stringify(v.looks)} ${behind.width}x${behind.height} ${stage} ${away}`;
-    const bedKey = `${looksKey} ${pile.bedChanges} ${readyIn(pile.bed, sprites, refs)}`;
+    const looksKey = `${told} ${looksMark} ${behind.width}x${behind.height} ${stage} ${away}`;
+    const bedKey = `${looksKey} ${pile.bedChanges} ${sprites.loads}`;
     if (behind.context !== null && bedKey !== paintedBack) {
       paintedBack = bedKey;
       if (away) back.empty();

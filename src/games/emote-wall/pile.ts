@@ -18,11 +18,16 @@ export type PileRow = (
 /** The height of the area, in units of the physics. */
 const high = 10;
 const mass = 5;
+/** Longer than fading takes, even where it waits for a burst to pass. */
+const fadedMs = 5_000;
 
 /** Emotes that fall and lie in heaps on the ground, and, if wanted, on the other games' frames. */
 export class WallPile {
   private heaps = new Map<number, Heap>();
+  /** Those that fade. */
+  private readonly gone = new Map<number, Heap>();
   private last = 0;
+  private nowMs = 0;
   private told = "";
   private ground: Ground | null = null;
   private readonly client: PileClient;
@@ -31,11 +36,7 @@ export class WallPile {
     desk: SceneKit["desk"],
     private readonly cap: () => number,
   ) {
-    this.client = new PileClient(
-      desk,
-      () => this.tellAll(),
-      () => undefined,
-    );
+    this.client = new PileClient(desk, () => this.tellAll());
   }
   get live(): number {
     return this.heaps.size === 0 ? 0 : this.client.count;
@@ -61,8 +62,14 @@ export class WallPile {
       const gone = Math.min(over, heap.count);
       heap.count -= gone;
       over -= gone;
-      if (heap.count === 0) this.heaps.delete(heap.ref);
+      if (heap.count === 0) this.leave(heap);
     }
+  }
+  /** It fades, and is drawn until it has. */
+  private leave(heap: Heap): void {
+    this.heaps.delete(heap.ref);
+    heap.endMs = this.nowMs;
+    this.gone.set(heap.ref, heap);
   }
   private want(): void {
     this.client.tell({ t: "want", all: [...this.heaps.values()].map(dropping) });
@@ -77,25 +84,27 @@ export class WallPile {
   }
   /** Those of one signal go; of all where it is null. */
   remove(of: number | null): void {
-    for (const heap of [...this.heaps.values()]) if (of === null || heap.of === of) this.heaps.delete(heap.ref);
+    for (const heap of [...this.heaps.values()]) if (of === null || heap.of === of) this.leave(heap);
     if (this.ground !== null) this.want();
   }
   clear(atOnce: boolean): void {
-    this.heaps.clear();
+    for (const heap of [...this.heaps.values()]) this.leave(heap);
+    if (atOnce) this.gone.clear();
     if (this.ground === null) return;
     this.client.tell({ t: "empty" });
     if (atOnce) this.tellAll();
   }
   /** Writes each of them; whether anything of it moves or will. Boxes are other games' frames, in pixels of the stage. */
   frame(nowMs: number, area: Box, frames: readonly Box[], put: PileRow): boolean {
+    this.nowMs = nowMs;
     if (this.heaps.size === 0 && this.client.count === 0) return false;
     let ended = false;
     for (const heap of this.heaps.values())
       if (heap.endMs <= nowMs) {
-        this.heaps.delete(heap.ref);
-        this.gone.set(heap.ref, heap);
+        this.leave(heap);
         ended = true;
       }
+    for (const heap of this.gone.values()) if (nowMs - heap.endMs > fadedMs) this.gone.delete(heap.ref);
     const unit = area.height / high;
     const ground = groundOf(area, frames, unit);
     const key = JSON.stringify(ground);
@@ -122,11 +131,8 @@ export class WallPile {
         index,
       );
     }
-    if (count === 0) this.gone.clear();
     return this.client.moves || this.heaps.size > 0;
   }
-  /** Heaps that fade: they are drawn until they have. */
-  private readonly gone = new Map<number, Heap>();
   free(): void {
     this.client.free();
   }

@@ -155,6 +155,15 @@ describe("emotes that pile up", () => {
     for (let s = 0; s < 6; s += 1) second(s * 1_000);
     expect(scene.live).toBe(10);
     scene.effect({ do: "remove", of: 4 }, 6_000);
+    // Softly: half a second on all of them are still there, fainter.
+    const flat = new SpriteBuffer();
+    for (let t = 6_000; t < 6_500; t += 16) {
+      flat.count = 0;
+      scene.frame(t, box, flat, 1);
+    }
+    const alphas = Array.from({ length: flat.count }, (_, n) => row(flat, n)[5]!);
+    expect(alphas.length).toBe(10);
+    expect(alphas.every((a) => a > 0 && a < 0.9)).toBe(true);
     for (let s = 6; s < 9; s += 1) second(s * 1_000);
     expect(scene.live).toBe(0);
   });

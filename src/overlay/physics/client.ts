@@ -47,7 +47,6 @@ export class PileClient {
     private readonly open: () => Desk,
     /** Says again all that lies there: to a fresh worker. */
     private readonly tellAll: () => void,
-    private readonly onRows: () => void,
   ) {}
 
   /** Whether pieces may move: then it wants to be asked every frame. */
@@ -66,7 +65,6 @@ export class PileClient {
       this.desk = this.open();
     } catch {
       this.given = true;
-      this.onRows();
       return;
     }
     const { desk } = this;
@@ -79,7 +77,7 @@ export class PileClient {
   }
   private hear(said: FromDesk): void {
     this.ready = true;
-    if (said.t === "ready") return this.onRows();
+    if (said.t === "ready") return;
     this.askedMs = null;
     this.unheard = false;
     this.spare = this.shown;
@@ -95,7 +93,6 @@ export class PileClient {
       this.bed = said.bed;
       this.bedChanges += 1;
     }
-    this.onRows();
   }
   /** Begun again, and told what lies there; given up after the third time. */
   private crashed(desk: Desk): void {
@@ -110,7 +107,6 @@ export class PileClient {
     this.shown ??= new ArrayBuffer(mostBodies * rowLength * 4);
     if (this.crashes >= mostCrashes) this.given = true;
     else this.tellAll();
-    this.onRows();
   }
   /** Once a frame, while it moves. */
   frame(nowMs: number): void {

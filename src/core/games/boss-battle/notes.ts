@@ -1,20 +1,6 @@
 import type { Note } from "../../module/module";
+import { kindOfSignalInWords } from "../../signals/kinds";
 import { count } from "../../words/sentence";
-
-const kindWords: Readonly<Record<string, string>> = {
-  follow: "a follow",
-  membership: "a membership",
-  gift: "a gift",
-  tip: "a tip",
-  reaction: "reactions",
-  raid: "a raid",
-  host: "hosting",
-  message: "a message",
-  operator: "the operator",
-  rule: "a rule",
-};
-
-export const hitKindInWords = (kind: string): string => kindWords[kind] ?? kind;
 
 export function bossNoteInWords(note: Note): string {
   const { refusal: why, facts = {}, subject } = note;
@@ -25,7 +11,7 @@ export function bossNoteInWords(note: Note): string {
       case "boss/no-damage":
         return why.facts["kind"] === "command"
           ? "a hit of nothing does nothing"
-          : `${hitKindInWords(String(why.facts["kind"]))} does no damage here`;
+          : `${kindOfSignalInWords(String(why.facts["kind"]))} does no damage here`;
       case "boss/gift-counted":
         return "not counted again: the gift it came from was";
       case "boss/currency":

@@ -1,7 +1,7 @@
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Kept, Note, StepContext, StepOutcome } from "../../module/module";
-import { earned, plus } from "../../signals/rate";
+import { earnedBy, plus } from "../../signals/rate";
 import { type CommandSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
 import { amountOf } from "../../signals/tiers";
 import { strike, withDamage } from "./blow";
@@ -49,13 +49,9 @@ function damageOf(at: At, kind: HitKind, signal: Signal): Readonly<{ value: numb
   const blank = at.settings.hits[kind];
   const amount = kind === "membership" && at.settings.hits.membership.by === "each" ? 1 : (amountOf(signal) ?? 0);
   const viewer = "viewer" in signal ? signal.viewer : null;
-  const key = `${viewer?.id ?? ""} ${kind}`;
-  const before = viewer === null ? 0 : (at.durable.kept.find(([k]) => k === key)?.[1] ?? 0);
-  const { value, kept } = earned(blank.rate, amount, before);
-  const limited = blank.most > 0 ? Math.min(blank.most, value) : value;
-  if (viewer === null || kept === before) return { value: limited, kept: at.durable.kept };
-  const others = at.durable.kept.filter(([k]) => k !== key);
-  return { value: limited, kept: kept === 0 ? others : [...others, [key, kept] as [string, number]].slice(-mostKept) };
+  const key = viewer === null ? null : `${viewer.id} ${kind}`;
+  const { value, remainders } = earnedBy(key, blank.rate, amount, at.durable.kept, mostKept);
+  return { value: blank.most > 0 ? Math.min(blank.most, value) : value, kept: remainders };
 }
 
 function onSignal(given: At, at: At, kind: HitKind, signal: Signal, ctx: StepContext): Outcome {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { colourSchema } from "../../kernel/colour";
-import { rateSchema } from "../../signals/rate";
+import { rateSchema, remaindersSchema } from "../../signals/rate";
 
 /** What can hit a boss by itself; rules and operators can add to it. */
 export const hitKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "message"] as const;
@@ -132,7 +132,7 @@ export const bossDurableSchema = z.object({
     .nullable(),
   showStartMs: z.number().nullable(),
   /** What rounding left over, by viewer and blank, until the show ends. */
-  kept: z.array(z.tuple([z.string(), z.number()])),
+  kept: remaindersSchema,
   /** Damage by minute, newest last, as far back as growth may look. */
   minutes: z.array(z.tuple([z.number(), z.number()])),
 });

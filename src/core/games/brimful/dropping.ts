@@ -1,13 +1,13 @@
 import { findEmotes } from "../../chat/emotes";
 import type { StepContext } from "../../module/module";
-import { earned } from "../../signals/rate";
+import { earnedBy } from "../../signals/rate";
 import type { Signal, Viewer } from "../../signals/signal";
 import { amountOf, tierFor } from "../../signals/tiers";
 import type { BrimfulDurable, BrimfulSettings, DropKind, DropTier, HowMany, Look } from "./settings";
 
 /** What a signal brings: pieces of one making, and faces, each with its number. */
 export type Load = Readonly<{ look: Omit<Look, "n">; count: number; by: string }>;
-export type Loads = Readonly<{ loads: readonly Load[]; kept: BrimfulDurable["kept"]; mass: number }>;
+export type Loads = Readonly<{ loads: readonly Load[]; kept: BrimfulDurable["kept"] }>;
 const mostKept = 1_000;
 export const mostPictures = 12;
 
@@ -55,13 +55,9 @@ export function loadsOf(settings: BrimfulSettings, kept: BrimfulDurable["kept"],
   const number = (blank: HowMany, part: string): number => {
     if (blank.give === 0) return 0;
     if (blank.per === 0) return Math.min(blank.most, blank.give);
-    const key = `${viewer?.id ?? ""} ${tier.id} ${part}`;
-    const before = viewer === null ? 0 : (rest.find(([k]) => k === key)?.[1] ?? 0);
-    const { value, kept: left } = earned({ give: blank.give, per: blank.per }, amount, before);
-    if (viewer !== null && left !== before) {
-      const others = rest.filter(([k]) => k !== key);
-      rest = left === 0 ? others : [...others, [key, left] as [string, number]].slice(-mostKept);
-    }
+    const key = viewer === null ? null : `${viewer.id} ${tier.id} ${part}`;
+    const { value, remainders } = earnedBy(key, blank, amount, rest, mostKept);
+    rest = remainders;
     return Math.min(blank.most, value);
   };
   const pieces = number(tier.pieces, "pieces");
@@ -70,5 +66,5 @@ export function loadsOf(settings: BrimfulSettings, kept: BrimfulDurable["kept"],
   const loads: Load[] = [];
   if (pieces > 0) loads.push({ look: pieceLook(settings, tier, emotesOf(signal, ctx)), count: pieces, by: "" });
   if (faces > 0 && viewer !== null) loads.push({ look: faceLook(settings), count: faces, by: viewer.name });
-  return { loads, kept: rest, mass: Math.max(0, ...loads.map((l) => l.look.mass)) };
+  return { loads, kept: rest };
 }

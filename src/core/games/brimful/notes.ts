@@ -1,22 +1,11 @@
 import type { Note } from "../../module/module";
+import { kindOfSignalInWords } from "../../signals/kinds";
 import { count, counted } from "../../words/sentence";
-
-const kindWords: Readonly<Record<string, string>> = {
-  follow: "a follow",
-  membership: "a membership",
-  gift: "a gift",
-  tip: "a tip",
-  reaction: "reactions",
-  raid: "a raid",
-  host: "hosting",
-  message: "a message",
-  command: "none",
-};
 
 export function brimfulNoteInWords(note: Note): string {
   const { refusal: why, facts = {}, subject, count: n } = note;
   if (why !== undefined) {
-    const kind = kindWords[String(why.facts["kind"])] ?? "this";
+    const kind = kindOfSignalInWords(String(why.facts["kind"]));
     switch (why.code) {
       case "brimful/off":
         return "the vessel is switched off";

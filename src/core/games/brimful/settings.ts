@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { colourSchema } from "../../kernel/colour";
 import { mostEffects, ruleEffectSchema } from "../../rules/effect";
+import { remaindersSchema } from "../../signals/rate";
 import { tierAtSchema, twiceTheSame } from "../../signals/tiers";
 import { checkTemplate } from "../../words/template";
 import { type Point, outlineProblem, readOutline, shapes } from "./outline";
@@ -222,7 +223,7 @@ export const brimfulDurableSchema = z.object({
   nextLook: z.number(),
   /** Who gave how many since it was emptied: id, name, pieces. */
   givers: z.array(z.tuple([z.string(), z.string(), z.number()])),
-  kept: z.array(z.tuple([z.string(), z.number()])),
+  kept: remaindersSchema,
 });
 export type BrimfulDurable = z.infer<typeof brimfulDurableSchema>;
 

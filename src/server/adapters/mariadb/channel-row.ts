@@ -1,10 +1,8 @@
-import { jsonOrNull } from "../../../core/kernel/text";
-import { dressOf } from "../../../core/dress/dress";
 import { gameId, type ChannelId } from "../../../core/kernel/ids";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, OverlayRow } from "../../ports/engine-store";
 import { type Database, fromJson } from "./database";
-import { propSound, propSprite, spriteOf, text } from "./rows";
+import { dressIn, propSound, propSprite, spriteOf, text } from "./rows";
 
 /** A channel with all that the engine runs it by. */
 export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRow | null> {
@@ -63,7 +61,7 @@ export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRo
           width: Number(o["width"]),
           height: Number(o["height"]),
           backdrop: text(o["backdrop"]),
-          dress: dressOf(jsonOrNull(text(o["dress"] ?? "null"))),
+          dress: dressIn(o),
           places: placements
             .filter((p) => p["overlay_id"] === o["id"])
             .map((p) => ({

@@ -1,10 +1,8 @@
-import { jsonOrNull } from "../../../core/kernel/text";
-import { dressOf } from "../../../core/dress/dress";
 import type { OverlayStore } from "../../ports/operator-store";
 import { z } from "zod";
 import { placeSchema } from "../../../core/wire/messages";
 import { type Database, fromJson } from "./database";
-import { bump, text } from "./rows";
+import { bump, dressIn, text } from "./rows";
 
 const layoutSchema = z.array(z.object({ game: z.string(), place: placeSchema }));
 
@@ -31,7 +29,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
         games: places.filter((p) => p["overlay_id"] === r["id"]).map((p) => text(p["game_id"])),
         shows: Boolean(r["shows"]),
         sounds: Boolean(r["sounds"]),
-        dress: dressOf(jsonOrNull(text(r["dress"] ?? "null"))),
+        dress: dressIn(r),
         note: text(r["note"]),
       }));
     },
@@ -107,7 +105,7 @@ export function mariadbOverlays(db: Database): OverlayStore {
         sounds: Boolean(r["sounds"]),
         css: r["css"] === null ? "" : text(r["css"]),
         backdrop: text(r["backdrop"]),
-        dress: dressOf(jsonOrNull(text(r["dress"] ?? "null"))),
+        dress: dressIn(r),
         note: text(r["note"]),
       };
     },

@@ -1,5 +1,7 @@
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { Sound, Sprite } from "../../../core/wire/messages";
+import { type Dress, dressOf } from "../../../core/dress/dress";
+import { jsonOrNull } from "../../../core/kernel/text";
 import type { Database } from "./database";
 
 export type Row = Record<string, unknown>;
@@ -15,6 +17,9 @@ export const spriteOf = (row: Row): Sprite => ({
   frameHeight: Number(row["frame_height"]),
   frameMs: Number(row["frame_ms"]),
 });
+
+/** How an overlay is dressed, by its column. */
+export const dressIn = (row: Row): Dress => dressOf(jsonOrNull(text(row["dress"] ?? "null")));
 
 const fromText = (value: unknown): Record<string, unknown> =>
   (typeof value === "string" ? JSON.parse(value) : value) as Record<string, unknown>;

@@ -66,8 +66,8 @@ export function MotionWords() {
   const [still, setStill] = useState(false);
   const [round, setRound] = useState(1);
   // A page wears one dress; this one gives back the usual when it is left.
-  useEffect(() => () => wear(dressDefaults, () => undefined), []);
-  if (dressNow().look !== look) wear({ ...dressDefaults, look }, () => undefined);
+  useEffect(() => () => void wear(dressDefaults), []);
+  if (dressNow().look !== look) wear({ ...dressDefaults, look });
   return (
     <Box maxW="1200px" mx="auto" px="5" py="4">
       <Flex align="baseline" gap="4" wrap="wrap" mb="3">
