@@ -127,3 +127,25 @@ test("a strobing GIF is dimmed on the picture while it flashes, the operator is 
   // The alert has ended, and it was calm for a while.
   await expect.poll(opacity, { timeout: 12_000 }).toBe(1);
 });
+
+test("an alert comes and goes by the words that are set for it", async ({ page, context }) => {
+  await signIn(page, "owner", "/prepare/cues");
+  const door = page.locator("[data-cue=kiln-door]");
+  await door.getByRole("button", { name: "Change" }).click();
+  await door.getByLabel("Entrance").selectOption({ label: "drops and lands" });
+  await door.getByLabel("Exit").selectOption({ label: "flies off" });
+  await page.getByRole("button", { name: "Publish" }).click();
+  await expect(page.getByText(/Published as version/)).toBeVisible();
+  const overlay = await openOverlay(context, await copyLink(page));
+  await expect.poll(async () => (await facts(overlay)).drawing, { timeout: 15_000 }).toBeTruthy();
+  // Every motion that an alert goes through, as the page begins it.
+  await overlay.evaluate(() => {
+    const seen: string[] = [];
+    Object.assign(window, { seenMotions: seen });
+    document.addEventListener("animationstart", (e) => seen.push(e.animationName));
+  });
+  await expect.poll(async () => (await fire(page, "kiln-door")).ok).toBe(true);
+  const motions = (): Promise<string[]> => overlay.evaluate(() => (window as unknown as { seenMotions: string[] }).seenMotions);
+  await expect.poll(motions, { timeout: 10_000 }).toEqual(["izzam-in-drop", "izzam-out-fly"]);
+  await expect(overlay.locator(".izzam-alert")).toHaveCount(0);
+});

@@ -1,5 +1,5 @@
-import { type Alert, entrances } from "../core/alerts/alert";
-import { enter, entranceMs, exit, keyframes } from "./motion";
+import { type Alert, entrances, exits } from "../core/alerts/alert";
+import { enter, entranceMs, exit, exitMs, keyframes } from "./motion";
 import { luminance } from "./colour";
 import { lookNow } from "./dress";
 import type { Sprite } from "../core/wire/messages";
@@ -13,7 +13,8 @@ type Playing = {
   timer: number;
   stays: boolean;
 };
-const leaveMs = 320;
+/** How long it takes to go, in the pace of the look. */
+const leavingMs = ({ look }: Alert): number => exitMs[look.exit] * lookNow().pace;
 export const alertStyle = `
 .izzam-alert{position:absolute;transform:translate(-50%,-50%);display:flex;flex-direction:column;align-items:center;gap:.35em;text-align:center;max-width:86%;
  font:var(--izzam-weight,700) var(--izzam-text)/1.15 var(--izzam-family,"Bricolage Grotesque Variable","Noto Color Emoji",sans-serif);color:var(--izzam-letters,#FBF8F2);
@@ -25,8 +26,8 @@ export const alertStyle = `
 const motionStyle = (): string => {
   const still = matchMedia("(prefers-reduced-motion: reduce)").matches;
   return [
-    ...entrances.map((name) => keyframes(`izzam-${name}`, (u) => enter(name, u, still))),
-    keyframes("izzam-leave", (u) => exit("shrink", u, still)),
+    ...entrances.map((name) => keyframes(`izzam-in-${name}`, (u) => enter(name, u, still))),
+    ...exits.map((name) => keyframes(`izzam-out-${name}`, (u) => exit(name, u, still))),
   ].join("");
 };
 
@@ -103,7 +104,7 @@ export class AlertsLayer {
     const height = this.host.clientHeight;
     const element = document.createElement("div");
     element.className = "izzam-alert";
-    element.style.cssText = `left:${look.x * 100}%;top:${look.y * 100}%;animation:izzam-${look.entrance} ${entranceMs[look.entrance] * lookNow().pace}ms linear both`;
+    element.style.cssText = `left:${look.x * 100}%;top:${look.y * 100}%;animation:izzam-in-${look.entrance} ${entranceMs[look.entrance] * lookNow().pace}ms linear both`;
     element.style.setProperty("--izzam-text", `${Math.max(0.034, Math.min(0.07, look.size * 0.16)) * height}px`);
     const playing: Playing = { alert, element, picture: null, frame: 0, frames: 0, timer: 0, stays };
     const sprite = this.sprites.get(alert.picture);
@@ -131,7 +132,7 @@ export class AlertsLayer {
       element.append(text);
     }
     this.layer.append(element);
-    playing.timer = stays ? 0 : window.setTimeout(() => this.leave(alert.id), Math.max(100, alert.ms - leaveMs));
+    playing.timer = stays ? 0 : window.setTimeout(() => this.leave(alert.id), Math.max(100, alert.ms - leavingMs(alert)));
     this.playing.set(alert.id, playing);
   }
 
@@ -177,11 +178,12 @@ export class AlertsLayer {
     if (p === undefined) return;
     clearTimeout(p.timer);
     this.playing.delete(id);
-    p.element.style.animation = `izzam-leave ${leaveMs}ms linear both`;
+    const ms = leavingMs(p.alert);
+    p.element.style.animation = `izzam-out-${p.alert.look.exit} ${ms}ms linear both`;
     setTimeout(() => {
       clearInterval(p.frames);
       p.element.remove();
-    }, leaveMs);
+    }, ms);
   }
 
   free(): void {

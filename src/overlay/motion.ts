@@ -1,3 +1,4 @@
+import type { entrances, exits } from "../core/alerts/alert";
 import { lookNow } from "./dress";
 
 /**
@@ -43,8 +44,8 @@ export function shrink(leftS: number, spanS: number): number {
 /** Where something stands beside where it is to be: in shares of its own height, radians, sizes. */
 export type Pose = Readonly<{ x: number; y: number; angle: number; width: number; height: number; alpha: number }>;
 const at = (part: Partial<Pose>): Pose => ({ x: 0, y: 0, angle: 0, width: 1, height: 1, alpha: 1, ...part });
-export type Entrance = "spring" | "slide" | "fade" | "drop" | "rise" | "turn";
-export type Exit = "shrink" | "sink" | "fly" | "fade";
+export type Entrance = (typeof entrances)[number];
+export type Exit = (typeof exits)[number];
 export const entranceMs: Readonly<Record<Entrance, number>> = { spring: 520, slide: 560, fade: 260, drop: 720, rise: 620, turn: 560 };
 export const exitMs: Readonly<Record<Exit, number>> = { shrink: 340, sink: 420, fly: 460, fade: 260 };
 

@@ -6,15 +6,17 @@ import { z } from "zod";
  */
 const share = z.number().min(0).max(1);
 export const entrances = ["spring", "slide", "fade", "drop", "rise", "turn"] as const;
+export const exits = ["shrink", "sink", "fly", "fade"] as const;
 export const alertLookSchema = z.object({
   x: share,
   y: share,
   /** Height of the picture as a share of the overlay's height. */
   size: z.number().min(0.03).max(1),
   entrance: z.enum(entrances),
+  exit: z.enum(exits).default("shrink"),
 });
 export type AlertLook = z.infer<typeof alertLookSchema>;
-export const alertLookDefaults: AlertLook = { x: 0.5, y: 0.35, size: 0.3, entrance: "spring" };
+export const alertLookDefaults: AlertLook = { x: 0.5, y: 0.35, size: 0.3, entrance: "spring", exit: "shrink" };
 
 export const alertSchema = z.object({
   id: z.string().max(120),

@@ -5,7 +5,7 @@ import { exhaustive } from "../kernel/refusal";
 import { type Order, orderSchema } from "../module/order";
 import { emoteSourceSchema, entriesOf } from "../module/fields";
 import type { StepContext } from "../module/module";
-import { lengthOf } from "../alerts/alert";
+import { alertLookDefaults, lengthOf } from "../alerts/alert";
 import { moneyInWords } from "../signals/money";
 import { earned } from "../signals/rate";
 import { nameOf, type Signal } from "../signals/signal";
@@ -166,11 +166,10 @@ function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: V
     }
     case "sound": {
       const ms = lengthOf(0, ctx.soundMs(effect.sound));
-      const look = { x: 0.5, y: 0.5, size: 0.1, entrance: "fade" as const };
       return {
         do: "show",
         queue: effect.queue,
-        alert: { id, picture: "", sound: effect.sound, volume: effect.volume / 100, text: "", ms, look },
+        alert: { id, picture: "", sound: effect.sound, volume: effect.volume / 100, text: "", ms, look: alertLookDefaults },
       };
     }
     case "say":

@@ -71,7 +71,7 @@ export function BrimfulLooks({ settings, onChange }: LooksProps) {
           <Tick label="Its outline, while it is set up" value={looks.outlines} onSet={set("outlines")} />
         </Stack>
       </Flex>
-      <Grid templateColumns="1fr 1fr" gap="4" alignItems="end">
+      <Grid templateColumns={{ base: "1fr", sm: "1fr 1fr" }} gap="4" alignItems="end">
         <Box>
           <Text fontWeight="700" fontSize="15px" mb="1">
             Stands
@@ -110,9 +110,12 @@ function VesselPicture({ settings }: Readonly<{ settings: BrimfulSettings }>) {
   useEffect(() => {
     const context = ref.current?.getContext("2d");
     if (context === null || context === undefined) return;
-    const looks = { ...settings.looks, room: 30, lift: 4, stands: "middle" as const, outlines: false };
+    const looks = { ...settings.looks, room: 30, lift: 4, stands: "middle" as const, outlines: false, number: false };
+    const goal = { ...settings.goal, on: false };
     // Made by the game's own rules, so it is one that its schema accepts.
-    const view: BrimfulView = brimfulViewSchema.parse(brimfulView({ ...brimfulDefaults, ...settings, looks }, freshBrimful(), "overlay"));
+    const view: BrimfulView = brimfulViewSchema.parse(
+      brimfulView({ ...brimfulDefaults, ...settings, looks, goal }, freshBrimful(), "overlay"),
+    );
     const box = { width: 180, height: 160 };
     const g = geometryOf(view, box);
     const layer = document.createElement("canvas");

@@ -187,7 +187,7 @@ export function paintFront(context: Brush, view: BrimfulView, g: Geometry, scale
 }
 
 /** So high the near side of a vessel stands before its pieces, in units; none for what is clear. */
-const nearHeight: Readonly<Record<Shape, number>> = { bowl: 1.5, glass: 0, teapot: 2.1, crucible: 1.5, basket: 3.2, sack: 3.4, own: 1.2 };
+const nearHeight: Readonly<Record<Shape, number>> = { bowl: 1.5, glass: 0, teapot: 1.5, crucible: 1.5, basket: 2.3, sack: 2.3, own: 1.2 };
 function nearSide(context: Brush, { looks, vessel }: BrimfulView, g: Geometry): void {
   const tall = looks.clear ? 0 : nearHeight[vessel.shape];
   if (tall === 0) return;

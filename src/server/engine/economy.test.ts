@@ -204,7 +204,7 @@ describe("points and rewards on the real database", () => {
         text: "roar",
         ms: 4_000,
         queue: "",
-        look: { x: 0.5, y: 0.5, size: 0.3, entrance: "fade" },
+        look: { x: 0.5, y: 0.5, size: 0.3, entrance: "fade", exit: "fade" },
       },
     ];
     const s = await opened([reward("roar", { effects: seenEffect }), reward("said")], {

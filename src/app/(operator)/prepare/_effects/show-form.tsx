@@ -1,6 +1,6 @@
 "use client";
 import { Flex } from "@chakra-ui/react";
-import { entrances } from "../../../../core/alerts/alert";
+import { entrances, exits } from "../../../../core/alerts/alert";
 import type { RuleEffect } from "../../../../core/rules/effect";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
@@ -88,6 +88,18 @@ export function ShowForm({
           { value: "fade", words: "fades in" },
         ]}
         onSet={(e) => look({ entrance: entrances.find((known) => known === e) ?? "spring" })}
+      />
+      , and{" "}
+      <Pick
+        label="Exit"
+        value={effect.look.exit}
+        options={[
+          { value: "shrink", words: "shrinks away" },
+          { value: "sink", words: "sinks" },
+          { value: "fly", words: "flies off" },
+          { value: "fade", words: "fades out" },
+        ]}
+        onSet={(e) => look({ exit: exits.find((known) => known === e) ?? "shrink" })}
       />
     </>
   );

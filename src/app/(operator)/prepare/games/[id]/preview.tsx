@@ -170,11 +170,11 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home,
           ))}
         </Flex>
       </Box>
-      <Flex mt="4" mb="2" align="baseline" gap="3">
+      <Flex mt="4" mb="2" align="baseline" columnGap="3" rowGap="1" wrap="wrap">
         <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="18px">
           Try it
         </Text>
-        <Text color="inkSoft" fontSize="15px" flex="1">
+        <Text color="inkSoft" fontSize="15px" flex="1 1 220px">
           nothing here goes on air or touches real results
         </Text>
         {game.sampleAmount !== undefined && (
