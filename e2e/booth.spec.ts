@@ -52,7 +52,9 @@ test("a moderator runs a whole rehearsed show from the booth with the keyboard a
   await doing(page, "Begin a rehearsal");
   await expect(state(page)).toHaveAttribute("data-show", "rehearsing");
 
-  // The wall: an emote in chat flies on the overlay and in the picture, and the talk says so.
+  // The wall: an emote in chat flies on the overlay and in the picture, and the talk says so. What is not yet
+  // joined misses it: a picture is of now.
+  await expect.poll(async () => "emote-wall" in (await pictureFacts(page).catch(() => ({ lives: {} }))).lives).toBe(true);
   await say("look wobblePot");
   await expect(chip(page, "wall ×1")).toBeVisible();
   await expect.poll(async () => (await pictureFacts(page)).lives["emote-wall"]).toBeGreaterThan(0);

@@ -47,6 +47,19 @@ test("hush works while the web process is gone, and while the database is", asyn
   }
 });
 
+test("a page that is asked for while the database is away says so, and comes by itself when it is back", async ({ page }) => {
+  test.setTimeout(90_000);
+  await signIn(page);
+  await control("/demo/kill/database");
+  try {
+    await page.goto(`${base}/run`);
+    await expect(page.getByRole("heading", { name: "This page can’t be read at the moment" })).toBeVisible();
+  } finally {
+    await control("/demo/revive/database");
+  }
+  await expect(page.getByTestId("boss-health")).toBeVisible({ timeout: 30_000 });
+});
+
 test("files that were made to stop a server are refused in words, and nothing waits for them", async ({ page }) => {
   test.setTimeout(120_000);
   await signIn(page);
