@@ -44,7 +44,7 @@ export function BrimfulLooks({ settings, onChange }: LooksProps) {
         <Text fontWeight="700" mb="2">
           Vessel
         </Text>
-        <Grid templateColumns="repeat(auto-fill, minmax(104px, 1fr))" gap="2">
+        <Grid templateColumns="repeat(auto-fill, minmax(84px, 1fr))" gap="2">
           {[...shapes, ...(vessel.points.length > 0 ? (["own"] as const) : [])].map((shape) => (
             <RadioTile
               key={shape}
