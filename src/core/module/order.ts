@@ -3,6 +3,7 @@ import { alertSchema } from "../alerts/alert";
 import { commandSchema, roleSchema, touchesSchema } from "../signals/signal";
 
 const viewerSchema = z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() }).nullable();
+const arrivedSchema = z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() });
 const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
 const noteSchema = z.object({
   refusal: z.object({ code: z.string(), facts: factsSchema }).optional(),
@@ -27,6 +28,10 @@ export const orderSchema = z.discriminatedUnion("do", [
   /** Tells a viewer in chat what came of what they asked. */
   z.object({ do: z.literal("answer"), to: z.string(), note: noteSchema }),
   z.object({ do: z.literal("cue"), cueId: z.string(), by: z.string(), via: z.enum(["rundown", "reward"]).optional() }),
+  /** Somebody wrote who may not have been here yet: looked at in a turn of its own, so that what they wrote waits for nothing. */
+  z.object({ do: z.literal("apart"), viewer: arrivedSchema }),
+  /** To all other modules: somebody is here for the first time in this show. */
+  z.object({ do: z.literal("arrived"), viewer: arrivedSchema, shows: z.number(), beforeMs: z.number().nullable() }),
   /** To all other modules: a show begins or ends. */
   z.object({ do: z.literal("announce"), what: z.enum(["live", "ended"]) }),
   /** Keeps how every game stands, or puts it back. */

@@ -28,6 +28,14 @@ export type Sale = Readonly<{
  * What the single writer of a channel knows of points and sales, as a step may read it. Counts are of the
  * show that runs; nothing refunded is counted.
  */
+export type Attendance = Readonly<{
+  /** How many shows they wrote in. */
+  shows: number;
+  firstMs: number;
+  lastMs: number;
+  /** The show they were last in. */
+  showId: string;
+}>;
 export type LedgerView = Readonly<{
   balance: (viewerId: string) => number;
   /** What a viewer earned since the channel's day began. */
@@ -44,6 +52,8 @@ export type LedgerView = Readonly<{
   waiting: () => readonly Sale[];
   /** Who has most, most first; ties by name. */
   top: (count: number) => readonly Readonly<{ name: string; balance: number }>[];
+  /** In which shows a viewer was, as far as it is known; null for who was in none. */
+  attendance: (viewerId: string) => Attendance | null;
   /** The viewer of this name, whatever its case; null for nobody known. */
   named: (name: string) => Readonly<{ id: string; name: string }> | null;
 }>;
@@ -57,6 +67,8 @@ export type Booking = Readonly<{
   prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
   /** Sales of something to see or hear: it is to be shown by then, or is owed. */
   due?: readonly Readonly<{ sale: string; untilMs: number }>[];
+  /** Who was met in the show that runs, and when. */
+  met?: readonly Readonly<{ id: string; name: string; atMs: number }>[];
 }>;
 
 export const emptyLedgerView: LedgerView = {
@@ -72,5 +84,6 @@ export const emptyLedgerView: LedgerView = {
   sale: () => null,
   waiting: () => [],
   top: () => [],
+  attendance: () => null,
   named: () => null,
 };

@@ -23,6 +23,7 @@ export const variablesOf: Readonly<Record<string, readonly string[]>> = {
   reaction: ["viewer", "count", "reaction", "text", "channel"],
   raid: ["viewer", "viewers", "channel"],
   host: ["viewer", "viewers", "channel"],
+  arrival: ["viewer", "shows", "channel"],
   live: ["channel"],
   ended: ["channel"],
   timer: ["channel"],
@@ -63,6 +64,8 @@ export function valuesOf(signal: Signal, ctx: StepContext, hidden: readonly stri
     case "raid":
     case "host":
       return { channel, viewer: who(signal.viewer), viewers: signal.viewers };
+    case "arrival":
+      return { channel, viewer: who(signal.viewer), shows: signal.shows };
     case "happened":
       return {
         channel,

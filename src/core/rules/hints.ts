@@ -48,7 +48,7 @@ export function ruleHints(book: Rulebook, facts: BookFacts): readonly RuleHint[]
     const say = (text: string): void => void hints.push({ ruleId: rule.id, text });
     if (rule.words.how !== "any" && rule.words.list.every((w) => w.trim() === ""))
       say("It can never answer: it waits for words, and none is given.");
-    if (rule.words.how !== "any" && ["follow", "gift", "raid", "host", "live", "ended", "timer"].includes(rule.when))
+    if (rule.words.how !== "any" && ["follow", "gift", "raid", "host", "arrival", "live", "ended", "timer"].includes(rule.when))
       say("It can never answer: it waits for words in a text, and this kind of signal has none.");
     if (rule.time.how === "show" && rule.time.toMin > 0 && rule.time.toMin <= rule.time.fromMin)
       say("It can never answer: its time ends before it begins.");

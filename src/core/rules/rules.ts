@@ -145,7 +145,7 @@ export const rulebook: Module<Rulebook, RulebookDurable, RulebookTransient, neve
   freshDust: () => ({ fired: {} }),
   durable: rulebookDurableSchema,
   single: true,
-  hears: ["message", ...platformKinds, "redemption", "happened"],
+  hears: ["message", ...platformKinds, "redemption", "happened", "arrival"],
   provides: ({ money, hiddenWords, queues }) => ({ money, hiddenWords, queues: queues }),
   chatWords: (book) => book.rules.flatMap((r) => (r.words.how === "is" ? r.words.list : [])),
   wordsForViewers: (book) =>

@@ -17,6 +17,7 @@ export const whens = [
   "reaction",
   "raid",
   "host",
+  "arrival",
   "redemption",
   "purchase",
   "happened",

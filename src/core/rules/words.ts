@@ -19,6 +19,7 @@ export const whenWords: Readonly<Record<When, string>> = {
   reaction: "somebody sends paid reactions",
   raid: "a raid comes in",
   host: "another channel hosts",
+  arrival: "somebody writes for the first time in a show",
   happened: "something comes to pass in a game",
   redemption: "somebody buys a reward",
   purchase: "somebody buys something on the platform",
@@ -48,6 +49,8 @@ export function unitOf({ when, what = "", fixed = false }: Asked): Unit {
     case "raid":
     case "host":
       return ["viewer", "viewers"];
+    case "arrival":
+      return ["show", "shows"];
     case "redemption":
     case "purchase":
       return ["point", "points"];
@@ -240,6 +243,8 @@ export function orderInWords(order: Order, names: Names): string {
       return order.what;
     case "cue":
     case "answer":
+    case "apart":
+    case "arrived":
     case "announce":
     case "snapshot":
     case "hush":

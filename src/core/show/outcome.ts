@@ -1,3 +1,4 @@
+import { Map as Entries } from "immutable";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
 import type { Note } from "../module/module";
@@ -49,7 +50,7 @@ export function begin(at: At, signal: Signal, state: "on" | "rehearsing", by: st
   };
   return {
     durable: next,
-    transient: { heardMs: signal.atMs },
+    transient: { heardMs: signal.atMs, asked: Entries() },
     effects: [],
     notes: [did(state === "on" ? "show/on" : "show/rehearsing", by)],
     orders: [

@@ -32,7 +32,7 @@ const command = (word: string, does: ModeratorWord["does"], part: Partial<Modera
 /** A show as it goes: each call is one signal; what it came to is kept for the next. */
 function evening(settings: Partial<ShowSettings> = {}, start: Partial<ShowDurable> = {}) {
   let durable: ShowDurable = { ...freshShow(), ...start };
-  let transient: ShowTransient = { heardMs: null };
+  let transient: ShowTransient = showRules.freshDust();
   let seq = 0;
   const own = showSettingsSchema.parse({ ...showDefaults, ...settings });
   const give = (signal: Record<string, unknown>, atMs: number) => {
@@ -54,7 +54,7 @@ function evening(settings: Partial<ShowSettings> = {}, start: Partial<ShowDurabl
       give({ kind: "message", text, marks: [], viewer: { id: "mo", name: "Mo", roles } }, atMs),
     tick: (atMs: number) => give({ kind: "timer", moduleId: "show" }, atMs),
     due: () => showRules.dueMs!(own, durable),
-    restart: () => void (transient = { heardMs: null }),
+    restart: () => void (transient = showRules.freshDust()),
     get now() {
       return durable;
     },
@@ -294,7 +294,7 @@ describe("commands of moderators in chat", () => {
     const show = evening({ commands, silenceMin: 0 });
     show.command({ do: "plan", revision: 1, items: [item("late", 30), item("soon", 5)] });
     show.command({ do: "show", what: "on-air" });
-    expect(show.says("!next").orders).toMatchObject([{ command: { do: "plan-fire", item: "soon" } }]);
+    expect(show.says("!next").orders?.slice(0, 1)).toMatchObject([{ command: { do: "plan-fire", item: "soon" } }]);
   });
   test("two commands of one word are refused at save", () => {
     expect(showSettingsSchema.safeParse({ ...showDefaults, commands: [command("!a", "hush"), command("!Á", "release")] }).success).toBe(

@@ -1,10 +1,11 @@
+import { Map as Entries } from "immutable";
 import { actionOf } from "../games/words";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
 import { numberField, textField } from "../module/fields";
 import type { Module, Note, StepContext } from "../module/module";
-import { type Command, mayAs, type MessageSignal, platformKinds, type Signal } from "../signals/signal";
+import { type ArrivalSignal, type Command, mayAs, type MessageSignal, platformKinds, type Signal } from "../signals/signal";
 import { showCommands } from "./commands";
 import { inOrder, type PlanItem } from "./plan";
 import { showSettingsTo2, showStateTo2 } from "../rules/migrations";
@@ -49,7 +50,7 @@ function onTimer(at: At, nowMs: number, signal: Signal): Outcome {
       // Nobody was here: it ended when it was last looked for, not when the computer woke up.
       return finish(at, signal, "", "silence", Math.min(nowMs, checkMs));
     const next = silenceMs === 0 ? null : Math.max(nowMs + 1_000, heardMs + silenceMs);
-    now = { ...now, transient: { heardMs }, durable: { ...now.durable, checkMs: next } };
+    now = { ...now, transient: { ...now.transient, heardMs }, durable: { ...now.durable, checkMs: next } };
   }
   for (const item of now.durable.plan.items) {
     const due = dueOf(now.durable, item);
@@ -74,9 +75,43 @@ function onTimer(at: At, nowMs: number, signal: Signal): Outcome {
   return { durable: now.durable, transient: now.transient, effects: [], notes, orders };
 }
 
-/** A command of a moderator in chat: its orders, with the outcome as an answer. */
+/** Who was asked after and not met (the database was away) is asked after again. */
+const askAgainMs = 10_000;
+/** Whether somebody may be here for the first time in this show, and nobody has asked after them. */
+function isUnmet({ durable, transient }: At, { viewer, atMs }: MessageSignal, ctx: StepContext): boolean {
+  if (!isRunning(durable)) return false;
+  const askedMs = transient.asked.get(viewer.id);
+  // A rehearsal counts nobody in, so what is remembered is all there is.
+  if (durable.state === "rehearsing") return askedMs === undefined;
+  if (askedMs !== undefined && atMs - askedMs < askAgainMs) return false;
+  return ctx.ledgerView.attendance(viewer.id)?.showId !== durable.show?.id;
+}
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
-  const heard: At = isRunning(at.durable) ? { ...at, transient: { heardMs: signal.atMs } } : at;
+  const outcome = onWords(at, signal, ctx);
+  if (!isUnmet(at, signal, ctx)) return outcome;
+  const { transient } = outcome;
+  return {
+    ...outcome,
+    transient: { ...transient, asked: transient.asked.set(signal.viewer.id, signal.atMs) },
+    orders: [...(outcome.orders ?? []), { do: "apart", viewer: signal.viewer }],
+  };
+}
+/** Counts somebody in who is here for the first time in this show, and lets the others know. */
+function onArrival(at: At, { viewer, atMs }: ArrivalSignal, ctx: StepContext): Outcome {
+  const { state, show } = at.durable;
+  if (show === null) return still(at);
+  const known = ctx.ledgerView.attendance(viewer.id);
+  if (state === "on" && known?.showId === show.id) return still(at);
+  return {
+    ...still(at),
+    booking: { entries: [], sales: [], names: [], prices: [], met: [{ id: viewer.id, name: viewer.name, atMs }] },
+    orders: [{ do: "arrived", viewer, shows: (known?.shows ?? 0) + 1, beforeMs: known?.lastMs ?? null }],
+  };
+}
+
+/** A command of a moderator in chat: its orders, with the outcome as an answer. */
+function onWords(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
+  const heard: At = isRunning(at.durable) ? { ...at, transient: { ...at.transient, heardMs: signal.atMs } } : at;
   if (at.settings.commands.length === 0) return still(heard);
   const [first = ""] = signal.text.trim().split(/\s+/, 1);
   if (first === "" || first.length > 40) return still(heard);
@@ -147,11 +182,11 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
   settingsSteps: [showSettingsTo2],
   stateSteps: [showStateTo2],
   freshDurable: freshShow,
-  freshDust: () => ({ heardMs: null }),
+  freshDust: () => ({ heardMs: null, asked: Entries() }),
   durable: showDurableSchema,
   single: true,
   hears: ["message", ...platformKinds, "purchase-request", "redemption"],
-  decides: ["live", "ended"],
+  decides: ["live", "ended", "arrival"],
   speaksForOperators: true,
   commands: showCommands,
   provides: (_, { state, show }) => ({ show: show === null ? null : { state, id: show.id, sinceMs: show.sinceMs } }),
@@ -180,6 +215,8 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
         return onMessage(at, signal, ctx);
       case "timer":
         return onTimer(at, signal.atMs, signal);
+      case "arrival":
+        return onArrival(at, signal, ctx);
       case "live":
         if (at.durable.state === "on") return still(at);
         if (at.settings.begins === "platform") return begin(at, signal, "on", "the platform", "platform");
@@ -189,7 +226,7 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
         if (at.settings.begins === "platform") return finish(at, signal, "the platform", "platform");
         return asked(at, "ended", signal.atMs);
       default:
-        return isRunning(at.durable) ? still({ ...at, transient: { heardMs: signal.atMs } }) : still(at);
+        return isRunning(at.durable) ? still({ ...at, transient: { ...at.transient, heardMs: signal.atMs } }) : still(at);
     }
   },
   view: (_settings, durable, audience) => {

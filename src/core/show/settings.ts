@@ -1,3 +1,4 @@
+import type { Map as Entries } from "immutable";
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { roles, roleSchema } from "../signals/signal";
@@ -76,7 +77,11 @@ export const showDurableSchema = z.object({
 });
 export type ShowDurable = z.infer<typeof showDurableSchema>;
 /** When a word or a signal was heard last; null after a restart. */
-export type ShowTransient = Readonly<{ heardMs: number | null }>;
+export type ShowTransient = Readonly<{
+  heardMs: number | null;
+  /** Who was asked after in the show that runs, and when: one who was not met after all is asked after again. */
+  asked: Entries<string, number>;
+}>;
 
 export const freshShow = (): ShowDurable => ({
   state: "off",

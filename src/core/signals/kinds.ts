@@ -8,6 +8,7 @@ const words: ReadonlyMap<string, string> = new Map([
   ["raid", "a raid"],
   ["host", "hosting"],
   ["message", "a message"],
+  ["arrival", "an arrival"],
   ["operator", "the operator"],
   ["rule", "a rule"],
 ]);

@@ -67,6 +67,11 @@ export type PurchaseRequest = Arrived &
   Readonly<{ kind: "purchase-request"; viewer: Viewer; rewardId: string; text: string; shownPrice: number }>;
 /** Somebody has the viewer page open: as good as a word in chat for being there. Not kept in the log. */
 export type HereSignal = Arrived & Readonly<{ kind: "here"; viewer: Viewer }>;
+/**
+ * Somebody wrote for the first time in the show that runs. `shows` counts those they were in, this one too; `beforeMs`
+ * is when they came to the one before it, null for who was never here.
+ */
+export type ArrivalSignal = Arrived & Readonly<{ kind: "arrival"; viewer: Viewer; shows: number; beforeMs: number | null }>;
 /** Something was bought on the platform itself, with its own points; `title` is how the platform calls it. */
 export type PurchaseSignal = Arrived &
   Readonly<{ kind: "purchase"; viewer: Viewer; item: string; title: string; price: number; text: string }>;
@@ -114,6 +119,7 @@ export type Signal =
   | RedemptionSignal
   | PurchaseRequest
   | HereSignal
+  | ArrivalSignal
   | CommandSignal;
 /** A signal before its arrival: without sequence number and time. */
 type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs"> : never;

@@ -47,6 +47,8 @@ export function amountOf(signal: Signal): number | null {
     case "raid":
     case "host":
       return signal.viewers;
+    case "arrival":
+      return signal.shows;
     case "happened":
       return signal.amount;
     case "redemption":

@@ -64,6 +64,7 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
       changed: new Set(),
       after: new Map(),
       kept: [],
+      apart: [],
       booked: [],
       effects: [],
       notes: [],

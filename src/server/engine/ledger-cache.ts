@@ -1,7 +1,7 @@
 import { fold } from "../../core/kernel/fold";
 import { changesOf, type Entry, isViewerAccount } from "../../core/points/ledger";
 import type { PriceAt } from "../../core/points/price";
-import type { Booking, LedgerView, Sale } from "../../core/rewards/ledger-view";
+import type { Attendance, Booking, LedgerView, Sale } from "../../core/rewards/ledger-view";
 import type { Booked, LedgerRows } from "../ports/engine-store";
 
 type Account = Readonly<{ name: string; balance: number; day: number; earned: number }>;
@@ -58,6 +58,7 @@ export class LedgerCache implements LedgerView {
   private readonly waits = new Traced<Sale>(this.trail);
   /** Sold to be seen or heard, and not said to be shown yet: by when it should be. */
   private readonly due = new Traced<number>(this.trail);
+  private readonly attended = new Traced<Attendance>(this.trail);
   private showId = "";
   private topKnown: Readonly<{ count: number; list: readonly Readonly<{ name: string; balance: number }>[] }> | null = null;
   /** Where the channel's day begins, minutes east of UTC, and what time it is for the one who asks. */
@@ -83,6 +84,7 @@ export class LedgerCache implements LedgerView {
     this.sales.load(rows.sales.map((s) => [s.id, s]));
     this.waits.load(rows.sales.filter((s) => s.state === "waiting").map((s) => [s.id, s]));
     this.due.load((rows.due ?? []).map((d) => [d.sale, d.untilMs]));
+    this.attended.load((rows.attended ?? []).map(({ viewer, ...rest }) => [viewer, rest]));
     this.trail.length = 0;
     this.topKnown = null;
   }
@@ -153,8 +155,14 @@ export class LedgerCache implements LedgerView {
     const counted = booking.sales.flatMap((sale) => this.keep(sale));
     for (const { sale, untilMs } of booking.due ?? []) this.due.set(sale, untilMs);
     for (const { rewardId, at } of booking.prices) this.prices.set(rewardId, at);
+    const met = (booking.met ?? []).map(({ id, atMs }) => {
+      const before = this.attended.get(id);
+      const now = { shows: (before?.shows ?? 0) + 1, firstMs: before?.firstMs ?? atMs, lastMs: atMs, showId: this.showId };
+      this.attended.set(id, now);
+      return { viewer: id, ...now };
+    });
     this.topKnown = null;
-    return { seq, showId: this.showId, booking, earned: [...earned.values()], fresh: [...fresh], counted };
+    return { met, seq, showId: this.showId, booking, earned: [...earned.values()], fresh: [...fresh], counted };
   }
 
   private account(id: string, name = ""): Account {
@@ -230,6 +238,7 @@ export class LedgerCache implements LedgerView {
     if (!this.sales.map.has(sale.id)) this.sales.map.set(sale.id, sale);
   }
 
+  readonly attendance = (viewerId: string): Attendance | null => this.attended.get(viewerId) ?? null;
   readonly balance = (viewerId: string): number => this.accounts.get(`v:${viewerId}`)?.balance ?? 0;
   readonly earnedToday = (viewerId: string): number => {
     const account = this.accounts.get(`v:${viewerId}`);

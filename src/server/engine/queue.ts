@@ -118,9 +118,15 @@ export class SignalQueue {
       const mark = markOf(row, (game) => modules.byId(game)?.kind ?? "");
       if (mark !== null) publish({ kind: "mark", mark });
     }
-    if (signal.kind !== "here" && (signal.kind !== "timer" || turn.notes.length > 0)) publish(talkOf(signal, turn));
+    // Those say something only when something came of it.
+    const quiet = signal.kind === "timer" || signal.kind === "arrival";
+    if (signal.kind !== "here" && (!quiet || turn.notes.length > 0)) publish(talkOf(signal, turn));
     for (const text of turn.says) if (text !== "") this.deps.say(text, signal.seq, signal.atMs);
     if (turn.changed.size > 0) this.deps.changed();
+    for (const viewer of turn.apart) {
+      const arrival = { kind: "arrival" as const, atMs: signal.atMs, id: `arrival.${signal.seq}`, viewer, shows: 0, beforeMs: null };
+      void this.take({ signal: arrival, source: "chat", idFromOutside: false }).done;
+    }
   }
 }
 

@@ -1,6 +1,6 @@
 import { moneyInWords } from "../../core/signals/money";
 import type { Signal } from "../../core/signals/signal";
-import { count, counted } from "../../core/words/sentence";
+import { count, counted, ordinal } from "../../core/words/sentence";
 
 /** What a signal says, or how much of what it is: told beside the name in the talk. */
 export function talkText(signal: Signal): string {
@@ -21,6 +21,8 @@ export function talkText(signal: Signal): string {
       return `raided with ${count(signal.viewers)}`;
     case "host":
       return `hosts with ${count(signal.viewers)}`;
+    case "arrival":
+      return signal.shows <= 1 ? "is here for the first time" : `is here for the ${ordinal(signal.shows)} time`;
     case "purchase-request":
       return "on the viewer page";
     case "here":

@@ -27,6 +27,8 @@ export type Turn = {
   notes: ModuleNote[];
   says: string[];
   shows: { queue: string; alert: Alert }[];
+  /** Who may be here for the first time: looked at in turns of their own. */
+  apart: Viewer[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
 };
@@ -97,6 +99,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     notes: [],
     says: [],
     shows: [],
+    apart: [],
     hush: null,
   };
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
@@ -112,6 +115,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
   const follow = (order: Order, module: Running, at: Next, own: ModuleNote[]): void => {
     if (order.do === "say") return void turn.says.push(order.text);
     if (order.do === "show") return void turn.shows.push({ queue: order.queue, alert: order.alert });
+    if (order.do === "apart") return void turn.apart.push(order.viewer);
     if (order.do === "answer") return void turn.says.push(`@${order.to} ${noteInWords(module.kind, order.note)}`);
     if (order.do === "hush") {
       turn.hush = order.on;
@@ -162,6 +166,12 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
           kit.modules.filter((m) => hears(m, "redemption")),
         );
       }
+      case "arrived":
+        return next(
+          { kind: "arrival", ...stamp, viewer: order.viewer, shows: order.shows, beforeMs: order.beforeMs },
+          "show",
+          kit.modules.filter((m) => m !== module && hears(m, "arrival")),
+        );
       case "announce":
         return next(
           { kind: order.what, ...stamp, viewer: null },
@@ -239,7 +249,8 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     turn.notes.push(...own);
     // Small happenings nobody answered are in the hit's own row already.
     // Nor is a sale told twice: it stands in the row of who asked for it, and among the sales.
-    if (signal.kind === "here" || (signal.kind === "redemption" && own.length === 0)) continue;
+    // Whether somebody is here for the first time is asked of the show alone; what it says is the row.
+    if (signal.kind === "here" || (signal.kind === "arrival" && at.source !== "show") || (signal.kind === "redemption" && own.length === 0)) continue;
     if (signal.kind !== "happened" || own.length > 0 || toldOf(signal.what)?.told.logged === true)
       turn.rows.push({
         seq: signal.seq,
@@ -262,7 +273,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
 }
 
 const isEmpty = (b: Booking): boolean =>
-  b.entries.length === 0 && b.sales.length === 0 && b.prices.length === 0 && (b.due ?? []).length === 0;
+  b.entries.length === 0 && b.sales.length === 0 && b.prices.length === 0 && (b.due ?? []).length === 0 && (b.met ?? []).length === 0;
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 
 /** Before a rehearsal everything else is laid aside, into the state of who began it, so that a restart keeps it too. */

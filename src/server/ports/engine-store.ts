@@ -2,7 +2,7 @@ import type { Dress } from "../../core/dress/dress";
 import type { ChannelId, GameId } from "../../core/kernel/ids";
 import type { Kept, Note, RecalledRow } from "../../core/module/module";
 import type { PriceAt } from "../../core/points/price";
-import type { Booking, Sale } from "../../core/rewards/ledger-view";
+import type { Attendance, Booking, Sale } from "../../core/rewards/ledger-view";
 import type { Viewer } from "../../core/signals/signal";
 import type { Place, Sound, Sprite } from "../../core/wire/messages";
 
@@ -87,6 +87,8 @@ export type Booked = Readonly<{
   booking: Booking;
   /** What viewers have earned on a day of the channel's after it, where it brought them something. */
   earned: readonly Readonly<{ viewer: string; day: number; earned: number }>[];
+  /** Who was met, and how often they were in a show after it. */
+  met?: readonly (Attendance & Readonly<{ viewer: string }>)[];
   /** Accounts that were not there before, or go by another name now. */
   fresh: readonly string[];
   /** What it adds to what was sold of each reward, to the codes handed out, and to the points paid for it. */
@@ -105,6 +107,8 @@ export type LedgerRows = Readonly<{
   sales: readonly Sale[];
   /** What was sold to be seen or heard, and no page has said that it was. */
   due?: readonly Readonly<{ sale: string; untilMs: number }>[];
+  /** In which shows viewers were, of those who were in any. */
+  attended?: readonly (Attendance & Readonly<{ viewer: string }>)[];
 }>;
 export type ViewerSession = Readonly<{ channelId: ChannelId; viewer: Viewer }>;
 export type KeptRow = Kept & Readonly<{ gameId: GameId; seq: number }>;

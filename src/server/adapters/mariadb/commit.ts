@@ -22,6 +22,7 @@ function* peopleOf(rows: readonly LogRow[], kept: readonly KeptRow[], booked: re
       for (const { account } of postings) if (account.startsWith("v:")) yield { id: account.slice(2), name: null, roles: null };
     for (const { viewer } of booking.sales) yield { id: viewer.id, name: viewer.name, roles: null };
     for (const { id, name } of booking.names) yield { id, name, roles: null };
+    for (const { id, name } of booking.met ?? []) yield { id, name, roles: null };
   }
   for (const { viewer } of kept) if (viewer !== null) yield { id: viewer.id, name: viewer.name, roles: null };
   // Chat knows somebody's roles best; an event often names none.

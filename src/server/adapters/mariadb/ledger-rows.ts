@@ -23,6 +23,10 @@ export async function ledgerRows(
         .where({ channel, has_account: 1 })
         .select("id", "ext", "name", "roles", "balance", "day", "earned")) as Row[];
       people(accounts);
+      const attended = (await trx("viewers")
+        .where({ channel })
+        .andWhere("shows", ">", 0)
+        .select("ext", "shows", "first_ms", "last_ms", "last_show")) as Row[];
       const own = (await trx("own_accounts").where({ channel })) as Row[];
       const sold = (await trx("reward_totals").where({ channel }).select("reward_id", "sold", "handed")) as Row[];
       const show = (await trx("show_points").where({ channel, show_id: at.showId }).first("from_seq")) as Row | undefined;
@@ -90,6 +94,13 @@ export async function ledgerRows(
           at: { thousandths: Number(r["thousandths"]), atMs: Number(r["at_ms"]) },
         })),
         sales: [...due, ...recent.reverse(), ...waiting].map(saleOf),
+        attended: attended.map((r) => ({
+          viewer: text(r["ext"]),
+          shows: Number(r["shows"]),
+          firstMs: Number(r["first_ms"]),
+          lastMs: Number(r["last_ms"]),
+          showId: text(r["last_show"]),
+        })),
         due: due.map((r) => ({ sale: saleId(r["seq"]), untilMs: Number(r["until_ms"]) })),
       };
     },

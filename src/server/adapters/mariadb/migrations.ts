@@ -57,7 +57,18 @@ const ninth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth];
+/** In which shows somebody was. */
+const tenth: Step = {
+  name: "010-who-was-in-which-show",
+  up: async (db) => {
+    await db.raw(
+      `alter table viewers add column if not exists shows int unsigned not null default 0, add column if not exists first_ms bigint null,
+         add column if not exists last_ms bigint null, add column if not exists last_show varchar(40) not null default ''`,
+    );
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

@@ -189,7 +189,7 @@ export function mariadbPoints(db: Database): PointsStore {
         if (row === undefined) return;
         const [key, name] = [Number(row["id"]), text(row["name"])];
         // All else knows them by a key only: they get a name that says nothing, and the ledger still balances.
-        await trx("viewers").where({ id: key }).update({ ext: as, name: "somebody", roles: 0 });
+        await trx("viewers").where({ id: key }).update({ ext: as, name: "somebody", roles: 0, shows: 0, first_ms: null, last_ms: null, last_show: "" });
         await trx("sales").where({ viewer: key }).update({ text: "" });
         await trx("sale_details")
           .where({ channel: num })

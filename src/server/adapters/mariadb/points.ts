@@ -124,6 +124,13 @@ export function postEntries(to: Pipeline, channel: number, booked: readonly Book
       `insert into own_accounts (channel, account, balance) values ${marks(3, own.size)} on duplicate key update balance = balance + values(balance)`,
       [...own].flatMap(([code, amount]) => [channel, code, amount]),
     );
+  const met = new Map(booked.flatMap((b) => b.met ?? []).map((m) => [keyOf(m.viewer), m]));
+  for (const some of chunks([...met], 500))
+    to.raw(
+      `update viewers v join (${some.map((_, i) => (i === 0 ? "select ? as id, ? as shows, ? as first_ms, ? as last_ms, ? as last_show" : "select ?, ?, ?, ?, ?")).join(" union all ")}) m
+       on v.id = m.id set v.shows = m.shows, v.first_ms = m.first_ms, v.last_ms = m.last_ms, v.last_show = m.last_show`,
+      some.flatMap(([key, m]) => [key, m.shows, m.firstMs, m.lastMs, m.showId]),
+    );
   writeSales(to, channel, sales, isNew, purchases, keyOf);
   const totals = new Map<string, { name: string; sold: number; handed: number; points: number }>();
   for (const c of booked.flatMap((b) => b.counted)) {

@@ -475,8 +475,25 @@ declare module "knex/types/tables.js" {
         earned_ever: number;
         spent_ever: number;
         moved_ms: number | null;
+        shows: number;
+        first_ms: number | null;
+        last_ms: number | null;
+        last_show: string;
       },
-      "id" | "name" | "roles" | "has_account" | "balance" | "day" | "earned" | "earned_ever" | "spent_ever" | "moved_ms",
+      | "id"
+      | "name"
+      | "roles"
+      | "has_account"
+      | "balance"
+      | "day"
+      | "earned"
+      | "earned_ever"
+      | "spent_ever"
+      | "moved_ms"
+      | "shows"
+      | "first_ms"
+      | "last_ms"
+      | "last_show",
       "roles" | "has_account"
     >;
     viewer_sessions: Written<

@@ -63,6 +63,7 @@ beforeAll(async () => {
     "007-commands-and-purchase-requests",
     "008-stakes-and-winnings",
     "009-overlays-are-dressed",
+    "010-who-was-in-which-show",
   ]);
 });
 afterAll(() => db.destroy());

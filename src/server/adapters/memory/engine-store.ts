@@ -21,8 +21,9 @@ type Ledger = {
   accounts: Map<string, LedgerRows["accounts"][number]>;
   sales: Map<string, Sale>;
   prices: Map<string, PriceAt>;
+  attended: Map<string, NonNullable<LedgerRows["attended"]>[number]>;
 };
-const freshLedger = (): Ledger => ({ keys: new Set(), accounts: new Map(), sales: new Map(), prices: new Map() });
+const freshLedger = (): Ledger => ({ keys: new Set(), accounts: new Map(), sales: new Map(), prices: new Map(), attended: new Map() });
 
 /** All of it or nothing, as the database does it: no key twice, no viewer below none. */
 function bookIn(ledger: Ledger, booked: readonly Booked[]): void {
@@ -45,13 +46,14 @@ function bookIn(ledger: Ledger, booked: readonly Booked[]): void {
       ...(earned.get(viewer) ?? { day: old?.day ?? 0, earned: old?.earned ?? 0 }),
     });
   }
-  for (const { booking } of booked) {
+  for (const { booking, met = [] } of booked) {
+    for (const m of met) ledger.attended.set(m.viewer, m);
     for (const s of booking.sales) ledger.sales.set(s.id, s);
     for (const p of booking.prices) ledger.prices.set(p.rewardId, p.at);
   }
 }
 
-function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: number): LedgerRows {
+function deskIn({ accounts, sales, prices, attended }: Ledger, showId: string, sinceMs: number): LedgerRows {
   const counted = [...sales.values()].filter((s) => s.state !== "refunded");
   return {
     accounts: [...accounts.values()],
@@ -67,6 +69,7 @@ function deskIn({ accounts, sales, prices }: Ledger, showId: string, sinceMs: nu
       .map((s) => ({ rewardId: s.rewardId, viewer: s.viewer.id, atMs: s.atMs })),
     prices: [...prices].map(([rewardId, at]) => ({ rewardId, at })),
     sales: [...sales.values()],
+    attended: [...attended.values()],
   };
 }
 

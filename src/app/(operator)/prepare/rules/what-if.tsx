@@ -16,7 +16,7 @@ import { Pick } from "../../../../ui/pick";
 import { namesOf, type Available } from "../_effects/available";
 import { inputLook } from "../../../../ui/input-look";
 
-const kinds: readonly When[] = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "message", "happened", "live", "ended"];
+const kinds: readonly When[] = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "arrival", "message", "happened", "live", "ended"];
 
 /** Runs any signal through all rules, as they stand here, and shows each decision. Touches nothing. */
 export function WhatIf({ book, available }: Readonly<{ book: Rulebook; available: Available }>) {
@@ -55,6 +55,8 @@ export function WhatIf({ book, available }: Readonly<{ book: Rulebook; available
         case "raid":
         case "host":
           return { ...head, kind, viewer, viewers: amount };
+        case "arrival":
+          return { ...head, kind, viewer, shows: Math.max(1, amount), beforeMs: amount > 1 ? nowMs - 7 * 86_400_000 : null };
         case "happened":
           return {
             ...head,

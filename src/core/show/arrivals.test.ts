@@ -1,0 +1,78 @@
+import { describe, expect, test } from "@jest/globals";
+import { emoteIndex } from "../chat/emotes";
+import { deepFreeze } from "../kernel/freeze";
+import { bareContext } from "../module/module";
+import type { Attendance } from "../rewards/ledger-view";
+import { emptyLedgerView } from "../rewards/ledger-view";
+import type { Signal } from "../signals/signal";
+import { showRules } from "./rules";
+import { freshShow, showDefaults, type ShowDurable, type ShowTransient } from "./settings";
+
+/** A show as it goes, with what is known of who was here before. */
+function evening(state: "on" | "rehearsing" | "off", known: Record<string, Attendance> = {}) {
+  const durable: ShowDurable = {
+    ...freshShow(),
+    state,
+    show: state === "off" ? null : { id: "show9", sinceMs: 0, by: "maria", how: "hand" },
+  };
+  let transient: ShowTransient = showRules.freshDust();
+  let seq = 0;
+  const give = (signal: object, atMs: number) => {
+    seq += 1;
+    const attendance = (id: string): Attendance | null => (Object.hasOwn(known, id) ? known[id]! : null);
+    const ctx = bareContext(emoteIndex([]), { showId: state === "on" ? "show9" : null, ledgerView: { ...emptyLedgerView, attendance } });
+    const outcome = showRules.step(
+      deepFreeze({ settings: showDefaults, durable, transient }),
+      { seq, atMs, id: `s${seq}`, ...signal } as Signal,
+      ctx,
+    );
+    transient = outcome.transient;
+    return outcome;
+  };
+  const viewer = (id: string) => ({ id, name: id, roles: [] });
+  return {
+    says: (id: string, atMs = 0) => give({ kind: "message", viewer: viewer(id), text: "hello", marks: [] }, atMs),
+    asked: (id: string, atMs = 0) => give({ kind: "arrival", viewer: viewer(id), shows: 0, beforeMs: null }, atMs),
+  };
+}
+
+describe("who is here for the first time in a show", () => {
+  test("is asked after in a turn of its own, once; their message itself changes nothing that must be stored", () => {
+    const show = evening("on");
+    const first = show.says("ada");
+    expect(first.orders).toEqual([{ do: "apart", viewer: { id: "ada", name: "ada", roles: [] } }]);
+    expect([first.booking, first.kept]).toEqual([undefined, undefined]);
+    expect(show.says("ada", 500).orders ?? []).toEqual([]);
+    expect(show.says("__proto__", 500).orders).toHaveLength(1);
+    expect(show.says("constructor", 500).orders).toHaveLength(1);
+  });
+  test("who could not be written down is asked after again, not with every word", () => {
+    const show = evening("on");
+    show.says("ada", 0);
+    expect(show.says("ada", 9_000).orders ?? []).toEqual([]);
+    expect(show.says("ada", 10_001).orders).toHaveLength(1);
+  });
+  test("is counted in, and the others hear how often they were here and when last", () => {
+    const week = 7 * 86_400_000;
+    const show = evening("on", { ada: { shows: 4, firstMs: 5, lastMs: 70, showId: "show8" } });
+    const met = show.asked("ada", week);
+    expect(met.booking?.met).toEqual([{ id: "ada", name: "ada", atMs: week }]);
+    expect(met.orders).toMatchObject([{ do: "arrived", shows: 5, beforeMs: 70 }]);
+    expect(show.asked("bo").orders).toMatchObject([{ do: "arrived", shows: 1, beforeMs: null }]);
+  });
+  test("who was counted in this show is not counted again, whatever asks", () => {
+    const show = evening("on", { ada: { shows: 5, firstMs: 5, lastMs: 70, showId: "show9" } });
+    expect(show.says("ada").orders ?? []).toEqual([]);
+    const again = show.asked("ada");
+    expect([again.booking, again.orders]).toEqual([undefined, undefined]);
+  });
+  test("a rehearsal knows each once, and off air nobody is asked after", () => {
+    const rehearsal = evening("rehearsing", { ada: { shows: 4, firstMs: 5, lastMs: 70, showId: "show8" } });
+    expect(rehearsal.says("ada", 0).orders).toHaveLength(1);
+    expect(rehearsal.says("ada", 60_000).orders ?? []).toEqual([]);
+    expect(rehearsal.asked("ada").orders).toMatchObject([{ do: "arrived", shows: 5 }]);
+    const off = evening("off");
+    expect(off.says("ada").orders ?? []).toEqual([]);
+    expect(off.asked("ada").orders).toBeUndefined();
+  });
+});
