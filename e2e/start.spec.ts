@@ -38,13 +38,13 @@ test.beforeAll(() => rmSync(folder, { recursive: true, force: true }));
 
 test("starts with demo data, prints the addresses and the sign-in, and Ctrl-C leaves nothing running", async ({ request }) => {
   test.setTimeout(150_000);
-  const first = await start("--port", "4711");
+  const first = await start("--port", "6311");
   expect(first.output()).toContain("Practice rig     http://localhost:");
   expect(first.output()).toContain("kilnkeeper (owner) or spongebearer (moderator), password: saltmarsh");
   expect((await request.get(`${first.url}/sign-in`)).status()).toBe(200);
 
   // Another start on the same folder says where the first one runs, and harms nothing.
-  const twice = await start("--port", "4712");
+  const twice = await start("--port", "6312");
   expect(twice.output()).toContain(`Izzam runs already, at ${first.url}`);
   expect(await twice.ended).toBe(1);
   expect((await request.get(`${first.url}/sign-in`)).status()).toBe(200);
@@ -57,7 +57,7 @@ test("starts with demo data, prints the addresses and the sign-in, and Ctrl-C le
 
 test("a database that is killed is started again, by itself, and it is said why it was", async ({ request }) => {
   test.setTimeout(150_000);
-  const one = await start("--port", "4716", "--no-practice");
+  const one = await start("--port", "6316", "--no-practice");
   const alive = async (): Promise<boolean> =>
     (
       await request.post(`${one.url}/api/sign-in`, { headers: { origin: one.url }, data: { login: "nobody", password: "none at all" } })
@@ -109,20 +109,20 @@ test("a second start takes seconds; a busy port is told, and another is chosen",
 
 test("a stale lock and a database that was killed are survived", async () => {
   test.setTimeout(120_000);
-  const running = await start("--port", "4713");
+  const running = await start("--port", "6313");
   const pid = Number(readFileSync(join(folder, "mariadb.pid"), "utf8"));
   running.child.kill("SIGKILL");
   await running.ended;
   process.kill(pid, "SIGKILL");
   expect(existsSync(join(folder, "running.json"))).toBe(true);
-  const again = await start("--port", "4714");
-  expect(again.url).toBe("http://localhost:4714");
+  const again = await start("--port", "6314");
+  expect(again.url).toBe("http://localhost:6314");
   await stop(again);
   // A lock of a process that is something else by now, and one that is no JSON at all.
   for (const text of [JSON.stringify({ pid: 1, port: 1 }), "{half"]) {
     writeFileSync(join(folder, "running.json"), text);
-    const once = await start("--port", "4715");
-    expect(once.url).toBe("http://localhost:4715");
+    const once = await start("--port", "6315");
+    expect(once.url).toBe("http://localhost:6315");
     await stop(once);
   }
   expect(left()).toEqual([]);
