@@ -2,6 +2,7 @@ import type { SceneRegistry } from "../overlay/scene";
 import { bossScene } from "./boss-battle/scene";
 import { brimfulScene } from "./brimful/scene";
 import { wallScene } from "./emote-wall/scene";
+import { greetingScene } from "./greeting/scene";
 import { predictionScene } from "./prediction/scene";
 import { raffleScene } from "./raffle/scene";
 import { wheelScene } from "./wheel/scene";
@@ -14,4 +15,5 @@ export const scenes: SceneRegistry = {
   raffle: raffleScene,
   prediction: predictionScene,
   brimful: brimfulScene,
+  greeting: greetingScene,
 };

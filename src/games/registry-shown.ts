@@ -1,6 +1,7 @@
 import { bossShown } from "./boss-battle/shown";
 import { brimfulShown } from "./brimful/shown";
 import { wallShown } from "./emote-wall/shown";
+import { greetingShown } from "./greeting/shown";
 import { predictionShown } from "./prediction/shown";
 import { raffleShown } from "./raffle/shown";
 import { wheelShown } from "./wheel/shown";
@@ -14,5 +15,6 @@ const shown = new Map<string, GameShown>([
   ["raffle", raffleShown],
   ["prediction", predictionShown],
   ["brimful", brimfulShown],
+  ["greeting", greetingShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

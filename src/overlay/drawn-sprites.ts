@@ -15,6 +15,8 @@ const beadGlazes = [
 ] as const;
 export const beads: readonly string[] = beadGlazes.map((_, i) => `bead:${i}`);
 export const faceKey = (name: string): string => `face:${name}`;
+export const isFace = (key: string): boolean => key.startsWith("face:");
+export const nameOfFace = (key: string): string => key.slice("face:".length);
 export const isDrawn = (key: string): boolean => key.startsWith("bead:") || key.startsWith("face:");
 
 function canvasOf(): Readonly<{ canvas: HTMLCanvasElement; context: CanvasRenderingContext2D }> {
@@ -50,6 +52,21 @@ function face(name: string): HTMLCanvasElement {
   const size = context.measureText(letters);
   context.fillStyle = lettersOn(colour);
   context.fillText(letters, 0, (size.actualBoundingBoxAscent - size.actualBoundingBoxDescent) / 2);
+  return canvas;
+}
+
+/** Somebody's picture in the same disc; null where there is none to be had. */
+export async function pictureFace(url: string): Promise<HTMLCanvasElement | null> {
+  const response = await fetch(url);
+  if (!response.ok) return null;
+  const picture = await createImageBitmap(await response.blob());
+  const { canvas, context } = canvasOf();
+  disc(context, 78, "#FFF8E8");
+  context.beginPath();
+  context.arc(0, 0, 70, 0, Math.PI * 2);
+  context.clip();
+  context.drawImage(picture, -70, -70, 140, 140);
+  picture.close();
   return canvas;
 }
 

@@ -46,6 +46,11 @@ export function paintPanel(context: Brush, width: number, height: number, there:
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, width, height);
   if (there <= 0 || width < 40 || height < 40) return false;
+  drawPanel(context, width, height, there);
+  return true;
+}
+/** The panel alone, from the corner where the brush stands. */
+export function drawPanel(context: Brush, width: number, height: number, there: number): void {
   const { panel } = lookNow();
   outline(context, width, height);
   context.fillStyle = panel.fill;
@@ -75,7 +80,6 @@ export function paintPanel(context: Brush, width: number, height: number, there:
     context.stroke();
     context.setLineDash([]);
   }
-  return true;
 }
 
 /** Letters over a panel that hardly covers what is behind it get a dark edge of their own. */

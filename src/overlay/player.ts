@@ -144,7 +144,7 @@ export class StagePlayer {
 
   setStage(stage: Stage): void {
     if (wear(stage.dress, this.onFonts)) this.letters += 1;
-    this.sprites.setStage(stage.sprites, stage.markedUrl);
+    this.sprites.setStage(stage.sprites, stage.markedUrl, stage.facesUrl);
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
       const kept = this.standings.find((s) => s.id === id && s.kind === kind);

@@ -1,5 +1,5 @@
 import type { Sprite } from "../core/wire/messages";
-import { drawnSprite, isDrawn } from "./drawn-sprites";
+import { drawnSprite, isDrawn, isFace, nameOfFace, pictureFace } from "./drawn-sprites";
 
 export type SpritePicture = CanvasImageSource & { readonly width: number; readonly height: number };
 export type LoadedSprite = {
@@ -28,16 +28,17 @@ const surelyGoneMs = 130_000;
  */
 export class SpriteBook {
   private readonly byKey = new Map<string, LoadedSprite>();
-  private readonly list: LoadedSprite[] = [];
+  private readonly list: (LoadedSprite | undefined)[] = [];
   private sheets = new Map<string, Sprite>();
   private markedUrl = "";
+  private facesUrl = "";
   /** Grows with every picture that has come. */
   loads = 0;
   /** The page's clock, set by the player once a frame. */
   nowMs = 0;
   onLoaded: (sprite: LoadedSprite) => void = () => undefined;
 
-  setStage(sprites: readonly Sprite[], markedUrl: string): void {
+  setStage(sprites: readonly Sprite[], markedUrl: string, facesUrl = ""): void {
     const next = new Map(sprites.map((s) => [s.key, s]));
     for (const [key, old] of this.sheets) {
       // A sheet that was replaced is loaded anew when it is wanted next.
@@ -45,6 +46,10 @@ export class SpriteBook {
     }
     this.sheets = next;
     this.markedUrl = markedUrl;
+    // Somebody's picture is shown no more, or is again: all are asked for anew, and what may not be shown is not.
+    const asked = facesUrl !== this.facesUrl;
+    this.facesUrl = facesUrl;
+    if (asked) for (const sprite of this.list) if (sprite !== undefined && isFace(sprite.key)) void this.load(sprite);
   }
 
   /** Keys of the channel's own pictures. */
@@ -85,6 +90,14 @@ export class SpriteBook {
     return sprite;
   }
 
+  private async withPicture(sprite: LoadedSprite, facesUrl: string): Promise<void> {
+    const picture = await pictureFace(facesUrl.replace("{name}", encodeURIComponent(nameOfFace(sprite.key)))).catch(() => null);
+    if (picture === null || this.byKey.get(sprite.key) !== sprite || facesUrl !== this.facesUrl) return;
+    Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height });
+    this.loads += 1;
+    this.onLoaded(sprite);
+  }
+
   private letGo(): void {
     const idle = [...this.byKey.values()]
       .filter((s) => s.picture !== null && this.nowMs - s.usedAtMs > surelyGoneMs)
@@ -103,6 +116,8 @@ export class SpriteBook {
       else if (isDrawn(sprite.key)) {
         const picture = await drawnSprite(sprite.key);
         Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height });
+        // Initials stand there at once; the picture takes their place when it has come.
+        if (isFace(sprite.key) && this.facesUrl !== "") void this.withPicture(sprite, this.facesUrl);
       } else if (sprite.key.startsWith("mark:"))
         await loadSheet(sprite, this.markedUrl.replace("{id}", encodeURIComponent(sprite.key.slice(5))), null);
       else {

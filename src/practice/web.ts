@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { z } from "zod";
 import { type CrowdSettings, rooms } from "../core/lab/crowd";
+import { avatarOf, jrdOf } from "./avatars";
 import { CrowdPlayer } from "./crowd-player";
 import type { EventSender, Sent } from "./events";
 import { eventBody, eventOf, type Given, reactions, rolesOf } from "./give";
@@ -170,12 +171,21 @@ export function practiceWeb({
     const url = new URL(req.url ?? "/", "http://localhost");
     const path = url.pathname;
     const emote = /^\/(emotes|own)\/([A-Za-z0-9_-]{1,64})$/.exec(path);
+    const avatar = /^\/avatars\/([\w-]{1,40})$/.exec(path)?.[1] ?? null;
     if (req.method === "POST") {
       const origin = req.headers.origin;
       if (origin !== undefined && hostOf(origin) !== req.headers.host) return json(res, { ok: false }, 403);
       act(req, res, path).catch((error: unknown) =>
         json(res, { ok: false, words: error instanceof z.ZodError ? z.prettifyError(error) : String(error) }, 400),
       );
+    } else if (path === "/.well-known/webfinger") {
+      const found = jrdOf(url.searchParams.get("resource") ?? "", `http://${req.headers.host ?? ""}`);
+      if (found === null) send(res, 404, "text/plain", "nobody of that name");
+      else send(res, 200, "application/jrd+json", JSON.stringify(found));
+    } else if (avatar !== null) {
+      const drawn = avatarOf(avatar);
+      if (drawn === null) send(res, 404, "text/plain", "no picture");
+      else send(res, 200, "image/svg+xml", drawn);
     } else if (path === "/") send(res, 200, "text/html; charset=utf-8", readFileSync(join(page, "index.html")));
     else if (/^\/[\w.-]+\.(js|css|woff2?|woff)$/.test(path)) {
       try {

@@ -3,6 +3,7 @@ import type { Vault } from "../core/chance/vault";
 import { pino } from "pino";
 import { inProcessBus } from "./adapters/bus/in-process";
 import { ircChat } from "./adapters/irc/connection";
+import { webFingerProfiles } from "./adapters/webfinger/profiles";
 import { chatSettingsSchema } from "./adapters/irc/settings";
 import { httpEngineLink } from "./adapters/engine-link/http";
 import { isAway, openDatabase } from "./adapters/mariadb/database";
@@ -32,7 +33,9 @@ export function compose(env: Env) {
     const settings = chatSettingsSchema.safeParse(row.settings);
     if (!settings.success) return null;
     const password = row.secret === null ? "" : unseal(env.appKey, "chat-password", row.secret);
-    return { chat: ircChat(settings.data, password, events), emotePictures: settings.data.emotePictures };
+    const { emotePictures, profiles: host, practice } = settings.data;
+    const profiles = host === "" ? null : webFingerProfiles({ origin: `${practice ? "http" : "https"}://${host}`, practice });
+    return { chat: ircChat(settings.data, password, events), emotePictures, profiles };
   };
   // Random for each process: two that were set up alike are still two. One that was killed has lost its lock,
   // so the next takes the channels over at once.

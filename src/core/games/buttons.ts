@@ -6,7 +6,7 @@ import { gameOf } from "./registry";
 export type NamedAction = readonly [name: string, action: GameAction];
 /** The actions of a kind of game that stand as buttons. */
 export const buttonsOf = (kind: string): readonly NamedAction[] =>
-  Object.entries(gameOf(kind)?.actions ?? {}).filter(([, action]) => action.onlyThere !== true);
+  Object.entries(gameOf(kind)?.actions ?? {}).filter(([, action]) => action.onlyThere !== true && action.byHand !== false);
 /** Those of them that stand there as things are, by the operators' view. */
 export const buttonsNow = (kind: string, view: Row): readonly NamedAction[] =>
   buttonsOf(kind).filter(([, action]) => action.stepwise !== true || action.can?.(view) !== false);

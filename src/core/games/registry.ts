@@ -2,6 +2,7 @@ import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
 import { brimful } from "./brimful/definition";
 import { emoteWall } from "./emote-wall/definition";
+import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
 import { raffle } from "./raffle/definition";
 import { wheel } from "./wheel/definition";
@@ -22,6 +23,7 @@ register(wheel);
 register(raffle);
 register(prediction);
 register(brimful);
+register(greeting);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

@@ -32,3 +32,11 @@ export const unitAt = (seed: number, index: number): number => mix32(seed, index
 
 /** A whole number in [0, below). */
 export const pick = (chance: Chance, below: number): number => Math.floor(chance() * below);
+
+/** The same things in another order (Fisher–Yates); what was given stays as it was. */
+export function shuffled<T>(things: readonly T[], chance: Chance): T[] {
+  const left = [...things];
+  const out: T[] = [];
+  while (left.length > 0) out.push(...left.splice(pick(chance, left.length), 1));
+  return out;
+}

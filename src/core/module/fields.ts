@@ -28,13 +28,15 @@ export type Field =
   | Readonly<{ kind: "emotes"; label: string; start: EmoteChoice; used?: boolean }>
   /** A text; in a rule with the variables of what it answers. */
   | Readonly<{ kind: "text"; label: string; start: string }>
+  /** A picture or a sound of the library, by its id; empty for none. */
+  | Readonly<{ kind: "prop"; label: string; of: "picture" | "sound"; start: string }>
   /** The number of the signal that is meant; nobody is asked for it. */
   | Readonly<{ kind: "signal"; label?: undefined; start?: undefined }>;
 export type Fields = Readonly<Record<string, Field>>;
 
 type ValueOf<F extends Field> = F["kind"] extends "amount" | "whole" | "time"
   ? number
-  : F["kind"] extends "choice" | "text"
+  : F["kind"] extends "choice" | "text" | "prop"
     ? string
     : F["kind"] extends "emotes"
       ? EmoteChoice
@@ -56,6 +58,8 @@ function schemaOf(field: Field): z.ZodType {
       return z.enum(field.options.map((o) => o.value)).default(field.start);
     case "text":
       return z.string().max(mostText).default(field.start);
+    case "prop":
+      return z.string().max(26).default(field.start);
     case "emotes":
       return emoteChoiceSchema.default({ ...field.start, chosen: [...field.start.chosen] });
     case "signal":

@@ -90,6 +90,8 @@ export type Provided = Readonly<{
   money?: MoneySettings;
   hiddenWords?: readonly string[];
   queues?: readonly QueueSettings[];
+  /** Whose picture is not to be shown, by their names; `mark` grows with every change. */
+  noFaces?: Readonly<{ mark: number; names: readonly string[] }>;
   /** Cues there are, by id. */
   cues?: readonly string[];
   show?: Readonly<{ state: "off" | "rehearsing" | "on"; id: string; sinceMs: number }> | null;

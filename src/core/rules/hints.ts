@@ -1,6 +1,6 @@
 import { roleWords } from "../signals/signal";
 import { actionOf, toldOf } from "../games/words";
-import { emoteSourceSchema } from "../module/fields";
+import { emoteSourceSchema, entriesOf } from "../module/fields";
 import type { Cue } from "../cues/settings";
 import type { Reward } from "../rewards/settings";
 import type { RuleEffect } from "./effect";
@@ -29,6 +29,12 @@ function effectProblems(effects: readonly RuleEffect[], facts: BookFacts): reado
       if (chosen.some((c) => c.success && c.data.from === "chosen" && c.data.chosen.length === 0))
         problems.push("it is of chosen emotes, and none is chosen");
     }
+    if (effect.do === "act")
+      for (const [name, field] of entriesOf(actionOf(kindOf(effect.game) ?? "", effect.act)?.input ?? {})) {
+        const given = Object.hasOwn(effect.input, name) ? effect.input[name] : "";
+        if (field.kind === "prop" && typeof given === "string" && given !== "" && !there(given, field.of))
+          problems.push(`it names a ${field.of} that is not there`);
+      }
     if ((effect.do === "show" || effect.do === "sound") && effect.sound !== "" && !there(effect.sound, "sound"))
       problems.push("it plays a sound that is not there");
     if (effect.do === "sound" && effect.sound === "") problems.push("it plays a sound, and none is chosen");

@@ -77,7 +77,13 @@ export type Names = Readonly<{
 
 const lower = (words: string): string => `${words[0]?.toLowerCase() ?? ""}${words.slice(1)}`;
 /** One value of an action, in words; `per` only where an amount is given for every so much. */
-function valueInWords(field: Field, value: unknown, asked: Asked, per: number | null, home: string): string {
+function valueInWords(
+  field: Field,
+  value: unknown,
+  asked: Asked,
+  per: number | null,
+  { home, prop: props }: Pick<Names, "home" | "prop">,
+): string {
   switch (field.kind) {
     case "amount":
       return `${count(Number(value))}${per === null || unitOf(asked) === null ? "" : ` for every ${amountInWords(asked, per, home)}`}`;
@@ -89,6 +95,8 @@ function valueInWords(field: Field, value: unknown, asked: Asked, per: number | 
       return field.options.find((o) => o.value === value)?.words ?? String(value);
     case "text":
       return `“${exampleOf(String(value))}”`;
+    case "prop":
+      return value === "" ? `no ${field.of}` : (props(String(value)) ?? `a ${field.of} that is gone`);
     case "emotes": {
       const read = emoteSourceSchema.safeParse(value);
       return read.success ? emotesInWords(read.data, asked.when) : "of emotes";
@@ -120,7 +128,7 @@ export function actionInWords(
     if (part.blank === "game") return game;
     const field = action.input[part.blank];
     const value = Object.hasOwn(act.input, part.blank) ? act.input[part.blank] : field?.start;
-    return field === undefined ? "" : valueInWords(field, value, asked, act.per, names.home);
+    return field === undefined ? "" : valueInWords(field, value, asked, act.per, names);
   });
   return lower(words.join(""));
 }

@@ -16,6 +16,10 @@ export const showCommands = {
   "plan-back": z.object({ item }),
   template: z.object({ what: z.enum(["save", "use", "remove"]), id: z.string().max(26), name: z.string().max(60) }),
   mute: z.object({ id: z.string().min(1).max(64), name: z.string().max(80), on: z.boolean() }),
+  /** An operator shows somebody's picture, or no more. */
+  face: z.object({ id: z.string().min(1).max(64), name: z.string().max(80), on: z.boolean() }),
+  /** The same by whose it is. */
+  "my-face": z.object({ on: z.boolean() }),
   decide: z.object({ ask: z.string().max(60), yes: z.boolean() }),
 };
 export type ShowCommand = CommandUnion<typeof showCommands>;

@@ -3,7 +3,7 @@ import { refusal } from "../kernel/refusal";
 import { type CommandSignal } from "../signals/signal";
 import { type ShowCommand } from "./commands";
 import { type PlanItem } from "./plan";
-import { mostMuted, mostTemplates } from "./settings";
+import { mostMuted, mostTemplates, mostWithoutFace } from "./settings";
 import { type At, type Outcome, still, no, did, isRunning, timesStarted, isOpen, begin, finish, startItem } from "./outcome";
 
 export function onCommand(at: At, signal: CommandSignal): Outcome {
@@ -66,6 +66,22 @@ export function onCommand(at: At, signal: CommandSignal): Outcome {
       if (command.on && others.length >= mostMuted) return no(at, refusal("show/too-many-muted", { most: mostMuted }));
       const muted = command.on ? [...others, { id: command.id, name: command.name, by, atMs: signal.atMs }] : others;
       return { ...still(at, [did(command.on ? "show/muted" : "show/unmuted", command.name)]), durable: { ...durable, muted } };
+    }
+    case "face":
+    case "my-face": {
+      const own = command.do === "my-face";
+      const who = own ? signal.viewer : { id: command.id, name: command.name };
+      if (who === null) return no(at, refusal("show/nobody"));
+      const before = durable.noFaces.list.find((f) => f.id === who.id);
+      if (command.on === (before === undefined))
+        return no(at, refusal(command.on ? "show/face-shown-already" : "show/face-hidden-already"));
+      // What an operator has forbidden, its owner can't allow.
+      if (own && before?.own === false) return no(at, refusal("show/face-forbidden"));
+      const others = durable.noFaces.list.filter((f) => f.id !== who.id);
+      if (!command.on && others.length >= mostWithoutFace) return no(at, refusal("show/too-many-faces", { most: mostWithoutFace }));
+      const list = command.on ? others : [...others, { id: who.id, name: who.name, own, by: own ? who.name : by, atMs: signal.atMs }];
+      const noFaces = { mark: durable.noFaces.mark + 1, list };
+      return { ...still(at, [did(command.on ? "show/face-shown" : "show/face-hidden", who.name)]), durable: { ...durable, noFaces } };
     }
     case "decide": {
       const ask = durable.asks.find((a) => a.id === command.ask);

@@ -189,7 +189,12 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
   decides: ["live", "ended", "arrival"],
   speaksForOperators: true,
   commands: showCommands,
-  provides: (_, { state, show }) => ({ show: show === null ? null : { state, id: show.id, sinceMs: show.sinceMs } }),
+  viewerCommands: ["my-face"],
+  mine: (_, { noFaces }, viewer) => ({ face: !noFaces.list.some((f) => f.id === viewer) }),
+  provides: (_, { state, show, noFaces }) => ({
+    noFaces: { mark: noFaces.mark, names: noFaces.list.map((f) => f.name) },
+    show: show === null ? null : { state, id: show.id, sinceMs: show.sinceMs },
+  }),
   stops: (_, { muted }, signal) => {
     const viewer = "viewer" in signal ? signal.viewer : null;
     return viewer !== null && muted.some((m) => m.id === viewer.id) ? refusal("viewer/muted") : null;
@@ -232,7 +237,7 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
   view: (_settings, durable, audience) => {
     const { state, show } = durable;
     if (audience !== "operator") return { state, sinceMs: show?.sinceMs ?? null };
-    const { plan, done, skipped, asks, muted, templates } = durable;
+    const { plan, done, skipped, asks, muted, templates, noFaces } = durable;
     return {
       state,
       show,
@@ -241,6 +246,7 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
       skipped,
       asks,
       muted,
+      noFaces: noFaces.list,
       templates: templates.map((t) => ({ id: t.id, name: t.name, things: t.items.length })),
     };
   },

@@ -50,6 +50,7 @@ export type ShowSettings = z.infer<typeof showSettingsSchema>;
 export const showDefaults: ShowSettings = { schema: 2, begins: "platform", silenceMin: 60, commands: [] };
 
 export const mostMuted = 500;
+export const mostWithoutFace = 2_000;
 export const mostTemplates = 20;
 /** What only a person can decide. `due`: something planned is due; the others are the platform's word. */
 export const askSchema = z.object({
@@ -74,6 +75,13 @@ export const showDurableSchema = z.object({
   snapshot: z.record(z.string(), z.unknown()).nullable(),
   muted: z.array(z.object({ id: z.string(), name: z.string(), by: z.string(), atMs: z.number() })),
   asks: z.array(askSchema),
+  /** Whose picture is not shown: by their own word, or an operator's. `mark` grows with every change. */
+  noFaces: z
+    .object({
+      mark: z.number(),
+      list: z.array(z.object({ id: z.string(), name: z.string(), own: z.boolean(), by: z.string(), atMs: z.number() })),
+    })
+    .default({ mark: 0, list: [] }),
 });
 export type ShowDurable = z.infer<typeof showDurableSchema>;
 /** When a word or a signal was heard last; null after a restart. */
@@ -94,4 +102,5 @@ export const freshShow = (): ShowDurable => ({
   snapshot: null,
   muted: [],
   asks: [],
+  noFaces: { mark: 0, list: [] },
 });

@@ -112,6 +112,10 @@ export function showNoteInWords(note: Note): string {
       return `“${subject}” is planned again`;
     case "show/planned":
       return "the rundown was changed";
+    case "show/face-shown":
+      return `the picture of ${subject} is shown again`;
+    case "show/face-hidden":
+      return `initials stand for ${subject} from now on`;
     case "show/muted":
       return `${subject} is muted in games`;
     case "show/unmuted":

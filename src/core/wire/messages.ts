@@ -95,6 +95,8 @@ export const stageSchema = z.object({
   sprites: z.array(spriteSchema),
   /** Address of a platform emote's picture, `{id}` in it; empty when the platform has none. */
   markedUrl: z.string().max(300),
+  /** Address of somebody's picture, `{name}` in it; empty where nobody finds any. */
+  facesUrl: z.string().max(300).default(""),
   /** What on/off cues keep on the picture. */
   alerts: z.array(alertSchema).default([]),
   sounds: z.array(soundSchema).default([]),
@@ -112,6 +114,7 @@ export const bareStage = (
   games: games.map((g) => ({ ...g, place: wholePlace })),
   sprites: [...sprites],
   markedUrl: "",
+  facesUrl: "",
   alerts: [],
   sounds: [],
   shows: true,

@@ -28,7 +28,7 @@ beforeAll(async () => {
   decoder = childDecoder(join(folder, "decoder.mjs"));
   hanging = childDecoder(join(folder, "hanging.mjs"), {
     ...limits,
-    deadlineMs: { picture: 1_000, prop: 4_000, unzip: 1_000 },
+    deadlineMs: { picture: 1_000, face: 5_000, prop: 4_000, unzip: 1_000 },
     mostBytes: 300 * 1024 * 1024,
     mostWaiting: 3,
   });

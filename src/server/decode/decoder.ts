@@ -10,12 +10,19 @@ export type Decoder = Readonly<{
   picture: (bytes: Buffer) => Promise<Result<Sheet>>;
   prop: (bytes: Buffer, kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>) => Promise<Result<MadeProp>>;
   unzip: (bytes: Buffer, mostEach: number, folder: string) => Promise<Result<Unpacked>>;
+  /** Somebody's picture, small and square. */
+  face: (bytes: Buffer) => Promise<Result<Buffer>>;
   stop: () => void;
 }>;
 const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
   picture: (bytes) => run({ do: "picture", bytes }),
   prop: (bytes, kept) => run({ do: "prop", bytes, kept: kept ?? null }),
   unzip: (bytes, mostEach, folder) => run({ do: "unzip", bytes, mostEach, folder }),
+  // What came from another process is bytes, and no Buffer.
+  face: async (bytes) => {
+    const made = await run({ do: "face", bytes });
+    return made.ok ? { ok: true, value: Buffer.from(made.value) } : made;
+  },
   stop,
 });
 
@@ -25,7 +32,7 @@ export const inProcessDecoder: Decoder = decoderOf(work, () => undefined);
 export type Limits = Readonly<{ deadlineMs: Readonly<Record<Job["do"], number>>; mostBytes: number; mostWaiting: number; atOnce: number }>;
 export const limits: Limits = {
   // A sound of two minutes is heard three times by a slow machine; a picture is drawn within a second or two.
-  deadlineMs: { picture: 10_000, prop: 60_000, unzip: 15_000 },
+  deadlineMs: { picture: 10_000, prop: 60_000, unzip: 15_000, face: 5_000 },
   mostBytes: 900 * 1024 * 1024,
   mostWaiting: 200,
   atOnce: 2,

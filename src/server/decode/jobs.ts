@@ -1,6 +1,7 @@
 import { writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { ok, type Result } from "../../core/kernel/refusal";
+import { toFace } from "../pictures/face";
 import { type Sheet, toSheet } from "../pictures/sheet";
 import { type MadeProp, makeProp } from "../props/make";
 import { filesInZip } from "../props/zip";
@@ -9,9 +10,10 @@ import { filesInZip } from "../props/zip";
 export type Job =
   | Readonly<{ do: "picture"; bytes: Uint8Array }>
   | Readonly<{ do: "prop"; bytes: Uint8Array; kept: Readonly<{ kind: "picture" | "sound"; settings: unknown }> | null }>
+  | Readonly<{ do: "face"; bytes: Uint8Array }>
   | Readonly<{ do: "unzip"; bytes: Uint8Array; mostEach: number; folder: string }>;
 export type Unpacked = readonly Readonly<{ name: string; path: string }>[];
-export type Done = Readonly<{ picture: Result<Sheet>; prop: Result<MadeProp>; unzip: Result<Unpacked> }>;
+export type Done = Readonly<{ picture: Result<Sheet>; prop: Result<MadeProp>; unzip: Result<Unpacked>; face: Result<Buffer> }>;
 
 export async function work<J extends Job>(job: J): Promise<Done[J["do"]]> {
   const bytes = Buffer.from(job.bytes.buffer, job.bytes.byteOffset, job.bytes.byteLength);
@@ -22,6 +24,8 @@ export async function work<J extends Job>(job: J): Promise<Done[J["do"]]> {
         return toSheet(bytes);
       case "prop":
         return makeProp(bytes, job.kept ?? undefined);
+      case "face":
+        return toFace(bytes);
       case "unzip":
         return unzip(bytes, job);
     }

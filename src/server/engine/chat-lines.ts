@@ -1,10 +1,14 @@
 import type { Logger } from "pino";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Chat, ChatEvents, ChatStanding } from "../ports/chat";
+import type { Profiles } from "../ports/profiles";
 import type { ChannelRow, ChatRow } from "../ports/engine-store";
 
-export type ChatMaker = (row: ChatRow, events: ChatEvents) => Readonly<{ chat: Chat; emotePictures: string }> | null;
-type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; key: string };
+export type ChatMaker = (
+  row: ChatRow,
+  events: ChatEvents,
+) => Readonly<{ chat: Chat; emotePictures: string; profiles: Profiles | null }> | null;
+type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; profiles: Profiles | null; key: string };
 type Said = Parameters<ChatEvents["onLine"]>[0];
 type Hears = Readonly<{ line: (channel: ChannelId, line: Said) => void; standing: () => void }>;
 
@@ -44,13 +48,24 @@ export class ChatLines {
       },
     });
     if (made === null) return;
-    this.lines.set(row.id, { chat: made.chat, standing: made.chat.standing(), emotePictures: made.emotePictures, key });
+    this.lines.set(row.id, {
+      chat: made.chat,
+      standing: made.chat.standing(),
+      emotePictures: made.emotePictures,
+      profiles: made.profiles,
+      key,
+    });
     made.chat.start();
   }
 
   /** Where the platform's own emotes come from; empty without. */
   emotePictures(id: ChannelId): string {
     return this.lines.get(id)?.emotePictures ?? "";
+  }
+
+  /** Who finds people on its platform; null where nobody does. */
+  profiles(id: ChannelId): Profiles | null {
+    return this.lines.get(id)?.profiles ?? null;
   }
 
   standing(id: ChannelId): ChatStanding | null {

@@ -27,7 +27,7 @@ function chats() {
       say: () => true,
       standing: () => standing,
     };
-    return { chat, emotePictures: "" };
+    return { chat, emotePictures: "", profiles: null };
   };
   return { made, make };
 }

@@ -4,14 +4,16 @@ import type { Vault } from "../../core/chance/vault";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
-import { randomUUID } from "node:crypto";
+import { createHmac, randomUUID } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Viewer } from "../../core/signals/signal";
 import type { ShopView } from "../ports/engine-link";
 import type { EngineStore, EventsRow, Fence } from "../ports/engine-store";
 import { type Decoder, inProcessDecoder } from "../decode/decoder";
-import { hashToken } from "../secrets";
+import { hashToken, sameText } from "../secrets";
+import { fold } from "../../core/kernel/fold";
+import { Faces } from "./faces";
 import { proofWord, ViewerHub } from "./viewer-hub";
 import { ChatLines, type ChatMaker } from "./chat-lines";
 import { Nightly } from "./nightly";
@@ -51,6 +53,7 @@ export class Engine {
   readonly overlays: OverlayHub;
   readonly operators: OperatorHub;
   readonly marked: PlatformEmotes;
+  readonly faces: Faces;
   readonly intake: Intake;
   readonly viewers: ViewerHub;
   private readonly chats: ChatLines;
@@ -68,6 +71,12 @@ export class Engine {
     const { bus, clock, store } = parts;
     this.nightly = new Nightly(store, clock, parts.log, () => [...this.runners.keys()]);
     this.marked = new PlatformEmotes(parts.decoder ?? inProcessDecoder);
+    this.faces = new Faces({
+      decoder: parts.decoder ?? inProcessDecoder,
+      store,
+      now: clock.now,
+      profiles: (id) => this.chats.profiles(id),
+    });
     this.chats = new ChatLines(parts.makeChat, parts.log, {
       line: (id, line) => {
         for (const mark of line.marks) this.marked.saw(id, mark.id);
@@ -82,6 +91,7 @@ export class Engine {
       this.runners,
       clock.now,
       (id) => (this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`),
+      (id) => this.facesUrl(id),
       () => this.settled,
     );
     this.intake = new Intake({ runners: this.runners, settled: () => this.settled, clock, secrets: parts.eventSecrets ?? (() => []) });
@@ -189,6 +199,22 @@ export class Engine {
       ),
     );
     log.info({ channel: row.name }, "channel taken up");
+  }
+
+  /** Where pages find somebody's picture, `{name}` in it: with a word that only pages of this channel were told. */
+  facesUrl(id: ChannelId): string {
+    const mark = this.runners.get(id)?.modules.provided().noFaces?.mark ?? 0;
+    return this.chats.profiles(id) === null ? "" : `/faces/${id}/${this.faceWord(id)}/{name}?m=${mark}`;
+  }
+  private faceWord(id: ChannelId): string {
+    return createHmac("sha256", this.parts.owner).update(`faces ${id}`).digest("base64url").slice(0, 22);
+  }
+  /** The picture of somebody who was here; null for initials. */
+  async face(id: ChannelId, word: string, name: string): Promise<Buffer | null> {
+    const runner = this.runners.get(id);
+    if (runner === undefined || !sameText(word, this.faceWord(id)) || !runner.knows(name)) return null;
+    if (runner.modules.provided().noFaces?.names.some((n) => fold(n) === fold(name)) === true) return null;
+    return (await this.faces.of(id, name))?.picture ?? null;
   }
 
   emotePictures(id: ChannelId): string {

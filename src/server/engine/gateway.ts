@@ -126,13 +126,19 @@ export function openGateway({
     };
     const sha = /^\/props\/([0-9a-f]{64})$/.exec(path)?.[1];
     const marked = /^\/marked\/([A-Za-z0-9_-]{1,26})\/([A-Za-z0-9_-]{1,64})$/.exec(path);
+    const face = /^\/faces\/([A-Za-z0-9_-]{1,26})\/([A-Za-z0-9_-]{10,40})\/([^/]{1,400})$/.exec(path);
     const schema = /^\/schemas\/([a-z0-9.-]{1,60})\.json$/.exec(path)?.[1];
     if (path === "/api/hush") void hush(req, res).catch(fail);
     else if (path === "/schemas" || path === "/schemas/" || schema !== undefined) schemas(res, schema ?? null);
     else if (path === "/overlay") file(req, res, "overlay.html", false);
     else if (path.startsWith("/built/")) file(req, res, path.slice(7), /-[A-Z0-9]{8}\.|\.woff2$/.test(path));
     else if (sha !== undefined) prop(res, sha).catch(fail);
-    else if (marked !== null) {
+    else if (face !== null) {
+      engine
+        .face(channelId(face[1] ?? ""), face[2] ?? "", decodeURIComponent(face[3] ?? ""))
+        .then((found) => (found === null ? plain(res, 404, "initials") : picture(res, "image/webp", found, false)))
+        .catch(fail);
+    } else if (marked !== null) {
       const channel = channelId(marked[1] ?? "");
       engine.marked
         .picture(channel, engine.emotePictures(channel), marked[2] ?? "")

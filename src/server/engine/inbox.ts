@@ -1,3 +1,4 @@
+import { fold } from "../../core/kernel/fold";
 import type { ChatLine } from "../../core/chat/dialect";
 import { ok, type Refusal, refused, type Result } from "../../core/kernel/refusal";
 import type { FromEvent } from "../../core/signals/events";
@@ -35,6 +36,8 @@ export class Inbox {
   /** Roles as they were last seen in chat, of those who wrote lately. */
   private readonly roles = new Map<string, Viewer["roles"]>();
   private readonly ids = new RecentIds(20_000);
+  /** Names of those who wrote or gave lately, as they are compared. */
+  private readonly names = new RecentIds(50_000);
   private readonly toldAway = new ToldAway();
   private unnamed = 0;
 
@@ -51,6 +54,7 @@ export class Inbox {
     if (this.roles.size > mostRoles) this.roles.clear();
     this.roles.set(line.viewerId, line.roles);
     const viewer: Viewer = { id: line.viewerId, name: context.nameFor(line.name), roles: line.roles };
+    this.names.add(fold(viewer.name));
     const id = line.id ?? `s${(this.unnamed += 1)}.${atMs}`;
     const idFromOutside = line.id !== null;
     const { text, marks } = line;
@@ -94,6 +98,10 @@ export class Inbox {
     return ok(all.map((r) => (r.ok ? r.value : "duplicate")));
   }
 
+  named(name: string): boolean {
+    return this.names.has(fold(name));
+  }
+
   /** With the roles of now, for who has written since the engine started. */
   withRoles(viewer: Viewer): Viewer {
     return { ...viewer, roles: this.roles.get(viewer.id) ?? viewer.roles };
@@ -112,6 +120,7 @@ export class Inbox {
 
   /** With its worth in the home currency, and a name that may be shown. */
   private atHome(given: FromEvent): FromEvent {
+    if (given.viewer !== null) this.names.add(fold(this.deps.context.nameFor(given.viewer.name)));
     const signal =
       given.viewer === null
         ? given

@@ -40,6 +40,7 @@ function setUp(settled = true) {
     new Map([[runner.id, runner]]),
     () => 5_000,
     () => "",
+    () => "",
     () => settled,
   );
   bus.subscribe((id, p) => hub.publish(id, p));

@@ -50,6 +50,7 @@ export class OverlayHub {
     private readonly runners: ReadonlyMap<ChannelId, Runner>,
     private readonly now: () => number,
     private readonly markedUrl: (channel: ChannelId) => string,
+    private readonly facesUrl: (channel: ChannelId) => string,
     /** Whether all channels are known here, so that an unknown link is surely not valid. */
     private readonly settled: () => boolean,
   ) {
@@ -155,7 +156,7 @@ export class OverlayHub {
       type: "snapshot",
       epoch: this.epoch,
       seq: feed.seq,
-      stage: runner.view.overlay(overlay, this.markedUrl(runner.id)),
+      stage: runner.view.overlay(overlay, this.markedUrl(runner.id), this.facesUrl(runner.id)),
       hushed: runner.row.hushed,
     };
     socket.send(JSON.stringify(snapshot));
@@ -264,7 +265,10 @@ export class OverlayHub {
 
   private stages(runner: Runner): void {
     for (const overlay of runner.row.overlays) {
-      this.feed(overlay.id).state({ type: "stage", stage: runner.view.overlay(overlay.id, this.markedUrl(runner.id)) });
+      this.feed(overlay.id).state({
+        type: "stage",
+        stage: runner.view.overlay(overlay.id, this.markedUrl(runner.id), this.facesUrl(runner.id)),
+      });
     }
   }
 

@@ -55,6 +55,7 @@ export class SignalQueue {
     private readonly deps: QueueDeps,
     private seq: number,
   ) {}
+  private facesMark = 0;
 
   /** Numbers go on from what is stored. */
   goOnFrom(last: number): void {
@@ -105,6 +106,12 @@ export class SignalQueue {
   private publish(turn: Turn, signal: Signal): void {
     const { publish, alerts, modules } = this.deps;
     for (const { id, rules } of turn.changed) publish(rules.onStage === true ? { kind: "stage" } : { kind: "state", game: id });
+    if (turn.changed.size > 0) {
+      const faces = modules.provided().noFaces?.mark ?? 0;
+      // Whose picture is not to be shown any more is seen nowhere, at once.
+      if (faces !== this.facesMark) publish({ kind: "stage" });
+      this.facesMark = faces;
+    }
     // Under hush, what is transient is simply not shown; games go on counting.
     if (!this.deps.hushed()) for (const { game, effects } of turn.effects) publish({ kind: "effects", game, effects });
     for (const { queue, alert } of turn.shows) alerts.show(queue, alert);

@@ -231,6 +231,11 @@ export class Runner {
     await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
   }
 
+  /** Whether somebody of this name was here: only they are looked for on the platform. */
+  knows(name: string): boolean {
+    return this.inbox.named(name) || this.ledgerView.named(name) !== null;
+  }
+
   /** Speaks in chat, and shows in the talk what was said. */
   say(text: string, seq = 0, atMs = this.deps.clock.now(), by = "izzam"): boolean {
     const sent = this.deps.say?.(asWords(text)) ?? false;

@@ -18,7 +18,7 @@ export class StageView {
   }
 
   /** What an overlay shows now: only what its places name. */
-  overlay(overlayId: string, markedUrl: string): Stage {
+  overlay(overlayId: string, markedUrl: string, facesUrl = ""): Stage {
     const row = this.row();
     const overlay = row.overlays.find((o) => o.id === overlayId);
     const games = (overlay?.places ?? []).flatMap(({ gameId, place }) => {
@@ -30,6 +30,7 @@ export class StageView {
       games,
       sprites: [...row.sprites],
       markedUrl,
+      facesUrl,
       alerts: overlay?.shows === false ? [] : this.standingAlerts(),
       sounds: [...row.sounds],
       shows: overlay?.shows ?? true,

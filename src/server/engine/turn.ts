@@ -250,7 +250,8 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     // Small happenings nobody answered are in the hit's own row already.
     // Nor is a sale told twice: it stands in the row of who asked for it, and among the sales.
     // Whether somebody is here for the first time is asked of the show alone; what it says is the row.
-    if (signal.kind === "here" || (signal.kind === "arrival" && at.source !== "show") || (signal.kind === "redemption" && own.length === 0)) continue;
+    if (signal.kind === "here" || (signal.kind === "arrival" && at.source !== "show") || (signal.kind === "redemption" && own.length === 0))
+      continue;
     if (signal.kind !== "happened" || own.length > 0 || toldOf(signal.what)?.told.logged === true)
       turn.rows.push({
         seq: signal.seq,

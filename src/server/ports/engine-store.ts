@@ -4,6 +4,7 @@ import type { Kept, Note, RecalledRow } from "../../core/module/module";
 import type { PriceAt } from "../../core/points/price";
 import type { Attendance, Booking, Sale } from "../../core/rewards/ledger-view";
 import type { Viewer } from "../../core/signals/signal";
+import type { FaceStore } from "./profiles";
 import type { Place, Sound, Sprite } from "../../core/wire/messages";
 
 /** What the engine needs of the truth. One contract test runs against every implementation. */
@@ -113,59 +114,60 @@ export type LedgerRows = Readonly<{
 export type ViewerSession = Readonly<{ channelId: ChannelId; viewer: Viewer }>;
 export type KeptRow = Kept & Readonly<{ gameId: GameId; seq: number }>;
 
-export type EngineStore = Readonly<{
-  channels: () => Promise<readonly ChannelId[]>;
-  channel: (id: ChannelId) => Promise<ChannelRow | null>;
-  revisions: () => Promise<ReadonlyMap<ChannelId, number>>;
-  lastSeq: (id: ChannelId) => Promise<number>;
-  /** What came of these ids of one source, for those that are in the log. */
-  came: (id: ChannelId, source: string, ids: readonly string[]) => Promise<ReadonlyMap<string, Came>>;
-  /**
-   * All of it or nothing. With a fence, only while that owner still holds the channel. An error that is not
-   * "the database is away" (isAway) means that something in it can't be stored, and that nothing was.
-   */
-  commit: (id: ChannelId, commit: Commit, fence?: Fence) => Promise<Outcome>;
-  /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
-  ledgerView: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<LedgerRows>;
-  /** What a game kept under these names from there on, in its order. */
-  kept: (
-    id: ChannelId,
-    game: GameId,
-    kinds: readonly string[],
-    since: Readonly<{ seq: number; atMs: number }>,
-  ) => Promise<readonly RecalledRow[]>;
-  /** A page has shown these. */
-  delivered: (id: ChannelId, sales: readonly string[]) => Promise<void>;
-  sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
-  /** How many things differ when balances are rebuilt from their postings; each in a few words. */
-  ledgerFaults: (id: ChannelId) => Promise<readonly string[]>;
-  /** Deletes private details of sales that were decided some time ago. */
-  sweepDetails: () => Promise<void>;
-  addViewerSession: (
-    id: ChannelId,
-    session: Readonly<{ tokenHash: string; viewer: Viewer; nowMs: number; untilMs: number }>,
-  ) => Promise<void>;
-  viewerSession: (tokenHash: string, nowMs: number) => Promise<ViewerSession | null>;
-  endViewerSession: (tokenHash: string) => Promise<void>;
-  audit: (id: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
-  /** Best effort, many rows at once; a row that can't be stored is left out, and how many were is told. */
-  append: (id: ChannelId, rows: readonly LogRow[]) => Promise<number>;
-  /** Whether an error says "cannot be reached now" rather than "this is wrong". */
-  isAway: (error: unknown) => boolean;
-  setHushed: (id: ChannelId, on: boolean) => Promise<void>;
-  /**
-   * One owner at a time: the fence when `owner` holds the channel for `forMs` from now, null when somebody
-   * else does. By the store's own clock; an owner whose process is gone gives way at once.
-   */
-  lease: (id: ChannelId, owner: string, forMs: number) => Promise<Fence | null>;
-  release: (id: ChannelId, owner: string) => Promise<void>;
-  prop: (sha: string) => Promise<Readonly<{ mime: string; bytes: Buffer }> | null>;
-  /** Who holds a session, by the hash of its token. */
-  session: (
-    tokenHash: string,
-    nowMs: number,
-  ) => Promise<Readonly<{ channelId: ChannelId; operator: string; operatorId: string; role: "owner" | "moderator" }> | null>;
-  /** Once a day: what is old enough goes. Null when another process is at it. */
-  upkeep: (nowMs: number) => Promise<Readonly<Record<string, unknown>> | null>;
-  ping: () => Promise<void>;
-}>;
+export type EngineStore = FaceStore &
+  Readonly<{
+    channels: () => Promise<readonly ChannelId[]>;
+    channel: (id: ChannelId) => Promise<ChannelRow | null>;
+    revisions: () => Promise<ReadonlyMap<ChannelId, number>>;
+    lastSeq: (id: ChannelId) => Promise<number>;
+    /** What came of these ids of one source, for those that are in the log. */
+    came: (id: ChannelId, source: string, ids: readonly string[]) => Promise<ReadonlyMap<string, Came>>;
+    /**
+     * All of it or nothing. With a fence, only while that owner still holds the channel. An error that is not
+     * "the database is away" (isAway) means that something in it can't be stored, and that nothing was.
+     */
+    commit: (id: ChannelId, commit: Commit, fence?: Fence) => Promise<Outcome>;
+    /** `showId` is the show that runs, empty off air; last times are looked for since `sinceMs`. */
+    ledgerView: (id: ChannelId, at: Readonly<{ showId: string; sinceMs: number }>) => Promise<LedgerRows>;
+    /** What a game kept under these names from there on, in its order. */
+    kept: (
+      id: ChannelId,
+      game: GameId,
+      kinds: readonly string[],
+      since: Readonly<{ seq: number; atMs: number }>,
+    ) => Promise<readonly RecalledRow[]>;
+    /** A page has shown these. */
+    delivered: (id: ChannelId, sales: readonly string[]) => Promise<void>;
+    sale: (id: ChannelId, sale: string) => Promise<Sale | null>;
+    /** How many things differ when balances are rebuilt from their postings; each in a few words. */
+    ledgerFaults: (id: ChannelId) => Promise<readonly string[]>;
+    /** Deletes private details of sales that were decided some time ago. */
+    sweepDetails: () => Promise<void>;
+    addViewerSession: (
+      id: ChannelId,
+      session: Readonly<{ tokenHash: string; viewer: Viewer; nowMs: number; untilMs: number }>,
+    ) => Promise<void>;
+    viewerSession: (tokenHash: string, nowMs: number) => Promise<ViewerSession | null>;
+    endViewerSession: (tokenHash: string) => Promise<void>;
+    audit: (id: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
+    /** Best effort, many rows at once; a row that can't be stored is left out, and how many were is told. */
+    append: (id: ChannelId, rows: readonly LogRow[]) => Promise<number>;
+    /** Whether an error says "cannot be reached now" rather than "this is wrong". */
+    isAway: (error: unknown) => boolean;
+    setHushed: (id: ChannelId, on: boolean) => Promise<void>;
+    /**
+     * One owner at a time: the fence when `owner` holds the channel for `forMs` from now, null when somebody
+     * else does. By the store's own clock; an owner whose process is gone gives way at once.
+     */
+    lease: (id: ChannelId, owner: string, forMs: number) => Promise<Fence | null>;
+    release: (id: ChannelId, owner: string) => Promise<void>;
+    prop: (sha: string) => Promise<Readonly<{ mime: string; bytes: Buffer }> | null>;
+    /** Who holds a session, by the hash of its token. */
+    session: (
+      tokenHash: string,
+      nowMs: number,
+    ) => Promise<Readonly<{ channelId: ChannelId; operator: string; operatorId: string; role: "owner" | "moderator" }> | null>;
+    /** Once a day: what is old enough goes. Null when another process is at it. */
+    upkeep: (nowMs: number) => Promise<Readonly<Record<string, unknown>> | null>;
+    ping: () => Promise<void>;
+  }>;

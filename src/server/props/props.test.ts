@@ -120,6 +120,8 @@ describe("files by address", () => {
           return res.writeHead(302, { location: "/round" }).end();
         case "/away":
           return res.writeHead(302, { location: "ftp://x.invalid/y" }).end();
+        case "/elsewhere":
+          return res.writeHead(302, { location: `http://127.0.0.1:1/x` }).end();
         case "/endless":
           res.writeHead(200);
           return void setInterval(() => res.destroyed || res.write(Buffer.alloc(60_000)), 5).unref();
@@ -135,7 +137,7 @@ describe("files by address", () => {
     await new Promise((resolve) => server.close(resolve));
   });
   const code = async (address: string, inside = true, most = 1e6): Promise<string> => {
-    const got = await fetchFile(address, most, inside);
+    const got = await fetchFile(address, most, { inside: inside ? [base] : [] });
     return got.ok ? `${got.value.name} ${got.value.bytes.length > 50}` : got.refusal.code;
   };
   test("are fetched, also where they have moved to", async () => {
@@ -161,6 +163,9 @@ describe("files by address", () => {
   ])("http://%s leads inside and is refused", async (host) =>
     expect(await code(`http://${host}/x.png`, false)).toBe("prop/address-inside"),
   );
+  test("one that may be inside leads to no other that is", async () => {
+    expect(await code(`${base}/elsewhere`)).toBe("prop/address-inside");
+  });
   test("what is missing, too large, endless, goes round or is no address of the web is refused", async () => {
     expect(await code(`${base}/gone`)).toBe("prop/address-failed");
     expect(await code(`${base}/boat.png`, true, 20)).toBe("prop/too-large");

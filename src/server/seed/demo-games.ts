@@ -21,6 +21,7 @@ import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
 import { demoPot, fillPotHistory, potId } from "./demo-brimful";
+import { demoGreeting, fillPeople, greetingId } from "./demo-people";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { demoRewards } from "./demo-rewards";
@@ -225,6 +226,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   });
   const pot = demoPot(key);
   await insertPart(db, channel, { id: potId, kind: "brimful", name: "The open pot", settings: pot, nowMs: nowMs + 11 });
+  await insertPart(db, channel, { id: greetingId, kind: "greeting", name: "At the door", settings: demoGreeting, nowMs: nowMs + 12 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
@@ -250,6 +252,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await fillRaffleHistory(db, channel, place, nowMs);
   await fillPredictionHistory(db, channel, place, nowMs);
   await fillPotHistory(db, channel, pot, place, nowMs);
+  await fillPeople(db, channel, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

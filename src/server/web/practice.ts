@@ -7,11 +7,12 @@ import type { ChatStore } from "../ports/operator-store";
 import { seal } from "../secrets";
 
 /** Where the rig's chat is now: it chooses free ports at every start. */
-const rigChat = (env: Env): Pick<ChatSettings, "host" | "port" | "tls" | "emotePictures" | "practice"> => ({
+const rigChat = (env: Env): Pick<ChatSettings, "host" | "port" | "tls" | "emotePictures" | "profiles" | "practice"> => ({
   host: "127.0.0.1",
   port: env.practiceIrcPort,
   tls: false,
   emotePictures: `${env.practiceUrl}/emotes/{id}`,
+  profiles: new URL(env.practiceUrl).host,
   practice: true,
 });
 

@@ -26,6 +26,13 @@ export const chatSettingsSchema = z.object({
     .trim()
     .max(250)
     .refine((u) => u === "" || (/^https?:\/\//.test(u) && u.includes("{id}")), "Starts with http:// or https:// and contains {id}."),
+  /** The platform's host, where WebFinger tells of people; empty where it tells nothing. */
+  profiles: z
+    .string()
+    .trim()
+    .max(200)
+    .regex(/^([A-Za-z0-9.-]+(:\d{1,5})?)?$/, "A host has letters, digits, dots and dashes only, without a scheme.")
+    .default(""),
   /** Most lines said within 30 s: servers throw out who floods. */
   mostPer30s: z.int().min(1).max(100).default(20),
   dialect: dialectSchema,

@@ -11,9 +11,10 @@ import { saleOf, saleSeq, salesOf } from "./sales";
 import { ledgerRows } from "./ledger-rows";
 import { upkeep } from "./upkeep";
 import { channelRow } from "./channel-row";
+import type { Face } from "../../ports/profiles";
 import { type Alive, leases } from "./leases";
 import { writing } from "./commit";
-import { text } from "./rows";
+import { type Row, text } from "./rows";
 
 /** `patient`: a pool whose statements may take as long as they need, for what nobody waits for. */
 export function mariadbEngineStore(
@@ -61,6 +62,28 @@ export function mariadbEngineStore(
         }
       }
       return found;
+    },
+    face: async (id, key) => {
+      const row = (await db("faces")
+        .where({ channel: await numOf(id), name_key: Buffer.from(key).subarray(0, 330) })
+        .first()) as Row | undefined;
+      if (row === undefined) return null;
+      // What this store wrote there itself.
+      const profile = row["profile"] === null ? null : (fromJson(row["profile"]) as Face["profile"]);
+      return { profile, picture: (row["picture"] as Buffer | null) ?? null, atMs: Number(row["at_ms"]) };
+    },
+    saveFace: async (id, key, face) => {
+      await db.raw(
+        `insert into faces (channel, name_key, profile, picture, at_ms) values (?, ?, ?, ?, ?)
+         on duplicate key update profile = values(profile), picture = values(picture), at_ms = values(at_ms)`,
+        [
+          await numOf(id),
+          Buffer.from(key).subarray(0, 330),
+          face.profile === null ? null : JSON.stringify(face.profile),
+          face.picture,
+          face.atMs,
+        ] as never,
+      );
     },
     ...writing(db, keys, numOf),
     ledgerView: async (id, at) => {

@@ -68,7 +68,18 @@ const tenth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth];
+/** What platforms tell of people, and their pictures. */
+const eleventh: Step = {
+  name: "011-faces",
+  up: async (db) => {
+    await db.raw(
+      `create table if not exists faces (channel int unsigned not null, name_key varbinary(330) not null, profile text null, picture mediumblob null,
+         at_ms bigint not null, primary key (channel, name_key), key (at_ms)) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

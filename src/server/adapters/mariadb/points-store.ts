@@ -1,3 +1,4 @@
+import { fold } from "../../../core/kernel/fold";
 import { forgetInRecords } from "./forget-records";
 import type { Reason } from "../../../core/points/ledger";
 import type { PointsStore } from "../../ports/points-store";
@@ -189,7 +190,9 @@ export function mariadbPoints(db: Database): PointsStore {
         if (row === undefined) return;
         const [key, name] = [Number(row["id"]), text(row["name"])];
         // All else knows them by a key only: they get a name that says nothing, and the ledger still balances.
-        await trx("viewers").where({ id: key }).update({ ext: as, name: "somebody", roles: 0, shows: 0, first_ms: null, last_ms: null, last_show: "" });
+        await trx("viewers")
+          .where({ id: key })
+          .update({ ext: as, name: "somebody", roles: 0, shows: 0, first_ms: null, last_ms: null, last_show: "" });
         await trx("sales").where({ viewer: key }).update({ text: "" });
         await trx("sale_details")
           .where({ channel: num })
@@ -200,6 +203,9 @@ export function mariadbPoints(db: Database): PointsStore {
         await trx("log")
           .where({ viewer: key })
           .update({ body: JSON.stringify({ forgotten: true }) });
+        await trx("faces")
+          .where({ channel: num, name_key: Buffer.from(fold(name)) })
+          .delete();
         await forgetInRecords(trx as unknown as Database, num, key, id, name);
         // What was given to them names them in the giver's history.
         const given = (await trx("transfers").where({ account: key, reason: "gift" }).select("seq")) as Row[];

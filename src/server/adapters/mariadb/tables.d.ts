@@ -112,6 +112,17 @@ declare module "knex/types/tables.js" {
       "old_secret_sealed" | "old_until_ms",
       never
     >;
+    faces: Written<
+      {
+        channel: number;
+        name_key: Buffer;
+        profile: string | null;
+        picture: Buffer | null;
+        at_ms: number;
+      },
+      "profile" | "picture",
+      never
+    >;
     games: Written<
       {
         id: string;

@@ -64,6 +64,7 @@ beforeAll(async () => {
     "008-stakes-and-winnings",
     "009-overlays-are-dressed",
     "010-who-was-in-which-show",
+    "011-faces",
   ]);
 });
 afterAll(() => db.destroy());

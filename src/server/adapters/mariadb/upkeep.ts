@@ -8,6 +8,8 @@ const dayMs = 86_400_000;
 const onceDays = 35;
 /** So long what was removed can be brought back. */
 const trashDays = 30;
+/** What a platform told of somebody who was not shown for so long goes. */
+const faceDays = 30;
 const atOnce = 5_000;
 
 type Swept = Readonly<{ made: number; droppedMonths: readonly string[]; once: number; audit: number; hits: number; files: number }>;
@@ -64,6 +66,12 @@ export async function upkeep(db: Database, nowMs: number): Promise<Swept | null>
           db("records")
             .whereIn("kind", ["hit", "heal", "undo", "entry", "stake"])
             .andWhere("to_ms", "<", nowMs - keep.hitDays * dayMs)
+            .limit(atOnce)
+            .delete(),
+        ),
+        faces: await piecewise(() =>
+          db("faces")
+            .where("at_ms", "<", nowMs - faceDays * dayMs)
             .limit(atOnce)
             .delete(),
         ),

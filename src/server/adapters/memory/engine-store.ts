@@ -2,6 +2,7 @@ import type { ChannelId } from "../../../core/kernel/ids";
 import { changesOf, isViewerAccount } from "../../../core/points/ledger";
 import type { PriceAt } from "../../../core/points/price";
 import type { Sale } from "../../../core/rewards/ledger-view";
+import type { Face } from "../../ports/profiles";
 import type { Booked, Came, ChannelRow, LedgerRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
 
 export type MemoryStore = EngineStore & {
@@ -80,6 +81,7 @@ export function memoryEngineStore(): MemoryStore {
   const records = new Map<ChannelId, KeptRow[]>();
   const leases = new Map<ChannelId, { owner: string; untilMs: number; epoch: number }>();
   const ledgers = new Map<ChannelId, Ledger>();
+  const faces = new Map<string, Face>();
   const viewers = new Map<string, ViewerSession & { untilMs: number }>();
   const ledgerOf = (id: ChannelId): Ledger => {
     const ledger = ledgers.get(id) ?? freshLedger();
@@ -191,6 +193,8 @@ export function memoryEngineStore(): MemoryStore {
       const held = leases.get(id);
       if (held?.owner === owner) leases.set(id, { ...held, owner: "", untilMs: 0 });
     },
+    face: async (id, key) => (guard(), faces.get(`${id} ${key}`) ?? null),
+    saveFace: async (id, key, face) => (guard(), void faces.set(`${id} ${key}`, face)),
     prop: async () => (guard(), null),
     session: async () => (guard(), null),
     upkeep: async () => (guard(), {}),

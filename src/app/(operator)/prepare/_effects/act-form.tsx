@@ -11,7 +11,7 @@ import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { SpriteView } from "../../../../ui/sprite-view";
 import { TemplateField } from "../../../../ui/template-field";
-import type { Available } from "./available";
+import { type Available, propChoices } from "./available";
 
 type Act = Extract<RuleEffect, { do: "act" }>;
 type Props = Readonly<{ effect: Act; asked: Asked; available: Available; onSet: (effect: Act) => void }>;
@@ -45,7 +45,7 @@ export function ActForm({ effect, asked, available, onSet }: Props) {
         const value = Object.hasOwn(effect.input, part.blank) ? effect.input[part.blank] : field.start;
         return (
           <Fragment key={i}>
-            <FieldBlank field={field} value={value} asked={asked} onSet={(v) => put(part.blank, v)} />
+            <FieldBlank field={field} value={value} asked={asked} available={available} onSet={(v) => put(part.blank, v)} />
             {field.kind === "amount" && <Per effect={effect} asked={asked} home={available.home} onSet={onSet} />}
           </Fragment>
         );
@@ -70,8 +70,9 @@ function FieldBlank({
   field,
   value,
   asked,
+  available,
   onSet,
-}: Readonly<{ field: Field; value: unknown; asked: Asked; onSet: (value: unknown) => void }>): ReactNode {
+}: Readonly<{ field: Field; value: unknown; asked: Asked; available: Available; onSet: (value: unknown) => void }>): ReactNode {
   switch (field.kind) {
     case "amount":
     case "whole":
@@ -89,6 +90,8 @@ function FieldBlank({
       );
     case "choice":
       return <Pick label={field.label} value={String(value)} options={field.options} onSet={onSet} />;
+    case "prop":
+      return <Pick label={field.label} value={String(value)} options={propChoices(available)(field.of)} onSet={onSet} />;
     case "text":
       return <TemplateField label={field.label} value={String(value)} variables={variablesOf[asked.when] ?? []} onSet={onSet} />;
     case "emotes": {

@@ -20,6 +20,7 @@ const empty: ChatSettings = {
   login: "pass",
   channel: "#",
   emotePictures: "",
+  profiles: "",
   mostPer30s: 20,
   dialect: defaultDialect,
   practice: false,
@@ -62,6 +63,7 @@ export function ChatForm({
         login,
         channel: text("channel"),
         emotePictures: text("emotePictures"),
+        profiles: text("profiles").trim(),
         mostPer30s: Number(text("mostPer30s")),
         dialect,
         // Once the address is another, it is no longer the rig's to keep fresh.
@@ -143,6 +145,14 @@ export function ChatForm({
               label="Pictures of the platform’s own emotes"
               value={start.emotePictures}
               hint="An address with {id} where the emote’s id goes. Leave it empty if the platform has none."
+              required={false}
+            />
+            <Text1
+              span={12}
+              name="profiles"
+              label="Where people’s pictures are found"
+              value={start.profiles}
+              hint="The platform’s host, such as platform.example: it is asked by WebFinger, by Izzam alone. Leave it empty for initials."
               required={false}
             />
           </Grid>

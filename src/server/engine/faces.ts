@@ -1,0 +1,103 @@
+import { LRUCache } from "lru-cache";
+import type { ChannelId } from "../../core/kernel/ids";
+import { fold } from "../../core/kernel/fold";
+import type { Decoder } from "../decode/decoder";
+import type { Face, FaceStore, Profile, Profiles } from "../ports/profiles";
+
+export type FacesDeps = Readonly<{
+  decoder: Decoder;
+  store: FaceStore;
+  now: () => number;
+  /** Who finds people on this channel's platform; null where nobody does. */
+  profiles: (id: ChannelId) => Profiles | null;
+}>;
+
+const dayMs = 86_400_000;
+/** So old a picture is looked for again; what was not found or not answered, sooner. */
+const freshMs = { found: dayMs, none: 3_600_000, away: 60_000 } as const;
+/** Whoever waits does so no longer; what comes later is there for the next who asks. */
+export const patienceMs = 2_000;
+const atOnce = 4;
+const mostWaiting = 300;
+
+/**
+ * Pictures of people, found by name on the platform, by this server alone. Each is looked for once, however many ask at
+ * the same time; kept in memory and in the database. Whatever the platform does, nobody waits longer than two seconds.
+ */
+export class Faces {
+  private readonly known = new LRUCache<string, { face: Face; untilMs: number }>({ max: 2_000 });
+  private readonly running = new Map<string, Promise<Face | null>>();
+  private readonly waiting: (() => void)[] = [];
+  private busy = 0;
+
+  constructor(private readonly deps: FacesDeps) {}
+
+  /** What is known of somebody by now, at the latest in two seconds; null when that is nothing. */
+  async of(channel: ChannelId, name: string): Promise<Face | null> {
+    const key = `${channel} ${fold(name)}`;
+    const kept = this.known.get(key);
+    const nowMs = this.deps.now();
+    if (kept !== undefined && kept.untilMs > nowMs) return kept.face;
+    const found = this.running.get(key) ?? this.begin(channel, name, key);
+    let timer: NodeJS.Timeout | undefined;
+    const late = new Promise<null>((resolve) => (timer = setTimeout(() => resolve(null), patienceMs)));
+    const face = await Promise.race([found, late]);
+    clearTimeout(timer);
+    // An old picture is better than none while the platform is away.
+    return face ?? kept?.face ?? null;
+  }
+
+  private begin(channel: ChannelId, name: string, key: string): Promise<Face | null> {
+    // A raid of five thousand: those who are too many get their initials, and are looked for when they come again.
+    if (this.waiting.length >= mostWaiting) return Promise.resolve(null);
+    const work = this.turn()
+      .then(() => this.look(channel, name, key))
+      .catch(() => null)
+      .finally(() => {
+        this.running.delete(key);
+        this.busy -= 1;
+        this.waiting.shift()?.();
+      });
+    this.running.set(key, work);
+    return work;
+  }
+  private turn(): Promise<void> {
+    if (this.busy < atOnce) {
+      this.busy += 1;
+      return Promise.resolve();
+    }
+    return new Promise((resolve) =>
+      this.waiting.push(() => {
+        this.busy += 1;
+        resolve();
+      }),
+    );
+  }
+
+  private async look(channel: ChannelId, name: string, key: string): Promise<Face | null> {
+    const { store, now, decoder } = this.deps;
+    const profiles = this.deps.profiles(channel);
+    if (profiles === null) return null;
+    const stored = await store.face(channel, fold(name)).catch(() => null);
+    if (stored !== null && stored.atMs + (stored.profile === null ? freshMs.none : freshMs.found) > now()) {
+      this.known.set(key, { face: stored, untilMs: stored.atMs + (stored.profile === null ? freshMs.none : freshMs.found) });
+      return stored;
+    }
+    const answer = await profiles.find(name);
+    if (answer.is === "away") {
+      const face = stored ?? { profile: null, picture: null, atMs: now() };
+      this.known.set(key, { face, untilMs: now() + freshMs.away });
+      return face;
+    }
+    const { picture: sent = null, ...profile } = answer.is === "found" ? answer.profile : { picture: null };
+    const made = sent === null ? null : await decoder.face(sent);
+    const face: Face = {
+      profile: answer.is === "found" ? (profile as Omit<Profile, "picture">) : null,
+      picture: made?.ok === true ? made.value : null,
+      atMs: now(),
+    };
+    this.known.set(key, { face, untilMs: now() + freshMs[answer.is] });
+    await store.saveFace(channel, fold(name), face).catch(() => undefined);
+    return face;
+  }
+}

@@ -1,0 +1,73 @@
+import { greeting } from "../../core/games/greeting/definition";
+import { freshGreeting, type GreetingDurable, type GreetingSettings } from "../../core/games/greeting/settings";
+import { chanceFrom, pick } from "../../core/kernel/chance";
+import type { ChannelId } from "../../core/kernel/ids";
+import type { Kept } from "../../core/module/module";
+import type { Place } from "../../core/wire/messages";
+import type { Database } from "../adapters/mariadb/database";
+import { addRecords, someViewers } from "./demo-records";
+
+/** What Saltmarsh Kiln does for the people who come. */
+export const greetingId = "at-the-door";
+export const demoGreeting: GreetingSettings = {
+  ...greeting.defaults,
+  lines: {
+    fresh: ["comes in from the marsh for the first time", "found the kiln. Mind the buckets!"],
+    away: ["is back from the sea after {days} days", "was gone for {days} days, and the tea is still warm"],
+    moderator: ["hangs the keys on their nail", "has come to mind the kiln"],
+    guest: ["is here, and a chair was kept free"],
+    member: ["takes their own mug off the shelf", "puts the kettle on"],
+    everybody: ["wipes their feet and sits by the kiln", "comes in with the tide", "pulls up a crate", "leans on the workbench"],
+  },
+  ignored: ["kilnbot"],
+  sound: "small-bell",
+  volume: 35,
+};
+
+const dayMs = 86_400_000;
+/** In which shows they were, so that regulars are known; who was greeted lately; and two who have an entrance of their own. */
+export async function fillPeople(db: Database, channel: ChannelId, nowMs: number): Promise<void> {
+  const place: Place = { x: 0.27, y: 0.045, width: 0.38, height: 0.16, hidden: false, locked: false, opacity: 1 };
+  await db("placements").insert({ overlay_id: "main-stage", game_id: greetingId, place: JSON.stringify(place), order: 5 });
+  const chance = chanceFrom(1_209);
+  const viewers = await someViewers(db, channel, 600);
+  const kept: Kept[] = [];
+  for (const [i, v] of viewers.entries()) {
+    // The oldest were in most; a few have not been seen for long.
+    const shows = 1 + pick(chance, Math.max(2, 46 - Math.floor(i / 9)));
+    const lastMs = nowMs - dayMs * (i % 11 === 5 ? 40 + pick(chance, 60) : 1 + pick(chance, 16)) - pick(chance, 3) * 3_600_000;
+    const firstMs = Math.min(lastMs, nowMs - dayMs * (3 * shows + pick(chance, 9)));
+    await db("viewers").where({ id: v.id }).update({ shows, first_ms: firstMs, last_ms: lastMs, last_show: "before" });
+    if (i < 60)
+      kept.push({
+        kind: "greeted",
+        viewer: { id: v.ext, name: v.name },
+        fromMs: lastMs,
+        toMs: lastMs,
+        body: { shows, days: shows === 1 ? null : 1 + pick(chance, 9) },
+      });
+  }
+  await addRecords(
+    db,
+    channel,
+    greetingId,
+    kept.sort((a, b) => a.fromMs - b.fromMs),
+  );
+  const of = (name: string, line: string, picture: string, sound: string): GreetingDurable["entrances"][number] => ({
+    id: name,
+    name,
+    line,
+    picture,
+    sound,
+    role: null,
+    by: "kilnkeeper",
+  });
+  const durable: GreetingDurable = {
+    ...freshGreeting(),
+    entrances: [
+      of("mossy_teapot", "pours in, steaming", "", "kettle-whistle"),
+      of("oatcake_ada", "wipes their feet and sits by the kiln", "gold-ribbon", ""),
+    ],
+  };
+  await db("game_states").insert({ game_id: greetingId, seq: 0, durable: JSON.stringify(durable), version: 1 });
+}
