@@ -4,6 +4,7 @@ import { brimfulScene } from "./brimful/scene";
 import { wallScene } from "./emote-wall/scene";
 import { greetingScene } from "./greeting/scene";
 import { predictionScene } from "./prediction/scene";
+import { presentingScene } from "./presenting/scene";
 import { raffleScene } from "./raffle/scene";
 import { wheelScene } from "./wheel/scene";
 
@@ -16,4 +17,5 @@ export const scenes: SceneRegistry = {
   prediction: predictionScene,
   brimful: brimfulScene,
   greeting: greetingScene,
+  presenting: presentingScene,
 };

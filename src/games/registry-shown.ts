@@ -3,6 +3,7 @@ import { brimfulShown } from "./brimful/shown";
 import { wallShown } from "./emote-wall/shown";
 import { greetingShown } from "./greeting/shown";
 import { predictionShown } from "./prediction/shown";
+import { presentingShown } from "./presenting/shown";
 import { raffleShown } from "./raffle/shown";
 import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
@@ -16,5 +17,6 @@ const shown = new Map<string, GameShown>([
   ["prediction", predictionShown],
   ["brimful", brimfulShown],
   ["greeting", greetingShown],
+  ["presenting", presentingShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

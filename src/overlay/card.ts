@@ -1,8 +1,10 @@
+import { mix32, unitAt } from "../core/kernel/chance";
+import { initialsOf } from "../core/pictures/initials";
 import type { Pose } from "./motion";
 import { lettering, lookNow } from "./dress";
 import type { LoadedSprite } from "./sprites";
 import { shortened } from "./letters";
-import { drawPanel, edgeOf, writeOn } from "./panel";
+import { drawPanel, edgeOf, outline, writeOn } from "./panel";
 
 type Brush = CanvasRenderingContext2D;
 /** What a card about somebody says: their picture, their name, a line, and something small. */
@@ -12,6 +14,8 @@ export type CardWords = Readonly<{
   small: string;
   /** Round pictures beside the words, the first in front. */
   faces: readonly (LoadedSprite | undefined)[];
+  /** Whose glaze runs down the card's upper edge: their name; empty for none. */
+  glaze: string;
   /** A picture beyond the words; null for none. */
   picture: LoadedSprite | null;
   /** A square of black and white that cameras read: rows of modules. */
@@ -64,6 +68,7 @@ export function paintCard(context: Brush, words: CardWords, width: number, heigh
   context.translate(-width / 2, -height / 2);
   drawPanel(context, width, height, alpha);
   context.globalAlpha = before * alpha;
+  if (words.glaze !== "") drip(context, words.glaze, width, height);
   const pad = Math.max(edgeOf(height) * 1.6, height * 0.11);
   const { letters, soft, accent } = lookNow();
   let left = pad;
@@ -95,7 +100,10 @@ export function paintCard(context: Brush, words: CardWords, width: number, heigh
   const fits = total <= height - pad;
   const shown = fits ? lines : lines.slice(0, 1);
   const tail = fits ? words.small : "";
-  let y = (height - (large * 1.05 + shown.length * small * 1.22 + (tail === "" ? 0 : small * 1.05))) / 2 + large * 0.82;
+  let y =
+    (height - (large * 1.05 + shown.length * small * 1.22 + (tail === "" ? 0 : small * 1.05))) / 2 +
+    large * 0.82 +
+    (words.glaze === "" ? 0 : height * 0.03);
   context.font = lettering(800, large);
   context.fillStyle = letters;
   writeOn(context, shortened(context, words.title, room), left, y, large);
@@ -110,6 +118,40 @@ export function paintCard(context: Brush, words: CardWords, width: number, heigh
     context.fillStyle = shown.length === 0 ? accent : soft;
     writeOn(context, shortened(context, tail, room), left, y + small * 1.14, small);
   }
+  context.restore();
+}
+
+/** Glaze in somebody's own colour, run down from the upper edge: the same for the same name, everywhere. */
+function drip(context: Brush, name: string, width: number, height: number): void {
+  const { colour } = initialsOf(name);
+  const seed = [...name].reduce((mark, letter) => mix32(mark, letter.codePointAt(0) ?? 0), 7);
+  const step = height * 0.46;
+  const edge = height * 0.07;
+  context.save();
+  outline(context, width, height);
+  context.clip();
+  context.beginPath();
+  context.moveTo(0, -2);
+  context.lineTo(0, edge);
+  for (let i = 0, x = 0; x < width; i += 1, x += step) {
+    const wide = Math.min(step, width - x);
+    const deep = edge + height * (unitAt(seed, i) < 0.4 ? 0.02 : 0.04 + unitAt(seed, i + 90) * 0.1);
+    const at = x + wide * (0.3 + unitAt(seed, i + 40) * 0.4);
+    const half = Math.min(wide * 0.24, height * 0.05);
+    context.lineTo(Math.max(x, at - half * 1.6), edge);
+    context.quadraticCurveTo(at - half, edge, at - half, (edge + deep) / 2);
+    context.quadraticCurveTo(at - half, deep, at, deep);
+    context.quadraticCurveTo(at + half, deep, at + half, (edge + deep) / 2);
+    context.quadraticCurveTo(at + half, edge, Math.min(x + wide, at + half * 1.6), edge);
+  }
+  context.lineTo(width, edge);
+  context.lineTo(width, -2);
+  context.closePath();
+  context.fillStyle = colour;
+  context.fill();
+  // Light on its upper side, as on wet glaze.
+  context.fillStyle = "rgba(255,255,255,.28)";
+  context.fillRect(0, edge * 0.24, width, Math.max(1, edge * 0.2));
   context.restore();
 }
 

@@ -58,7 +58,8 @@ function face(name: string): HTMLCanvasElement {
 /** Somebody's picture in the same disc; null where there is none to be had. */
 export async function pictureFace(url: string): Promise<HTMLCanvasElement | null> {
   const response = await fetch(url);
-  if (!response.ok) return null;
+  // No content where there is none to be shown: initials, and nothing to be told.
+  if (response.status !== 200) return null;
   const picture = await createImageBitmap(await response.blob());
   const { canvas, context } = canvasOf();
   disc(context, 78, "#FFF8E8");

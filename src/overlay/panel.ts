@@ -6,7 +6,7 @@ export const edgeOf = (height: number): number => Math.max(6, height * 0.05);
 
 type Brush = CanvasRenderingContext2D;
 /** The outline of a panel, by the look: torn off at its right, or cut by hand. */
-function outline(context: Brush, width: number, height: number): void {
+export function outline(context: Brush, width: number, height: number): void {
   const { panel } = lookNow();
   const e = edgeOf(height);
   context.beginPath();

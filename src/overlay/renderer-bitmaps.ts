@@ -101,13 +101,15 @@ export class BitmapRenderer implements Renderer {
       const sizeAt = Math.max(0, Math.min(127, Math.round(Math.log(side / 4) / logStep)));
       const angleAt = this.coarse ? 0 : ((Math.round(((d[i + 4] ?? 0) / turn) * angles) % angles) + angles) % angles;
       const frame = d[i + 7] ?? 0;
-      const key = ((sprite.id * 512 + frame) * 128 + sizeAt) * angles + angleAt;
+      // Only still pictures are ever replaced, so their frames are free to tell one from the next.
+      const mark = (frame + sprite.again) % 512;
+      const key = ((sprite.id * 512 + mark) * 128 + sizeAt) * angles + angleAt;
       let cut = this.cuts.get(key);
       if (cut === undefined) {
         if (mayCut) {
           cut = this.make(key, sprite, frame, 4 * Math.pow(sizeStep, sizeAt), (angleAt / angles) * turn);
           mayCut = performance.now() - began < cuttingMs;
-        } else cut = this.near(sprite.id, frame, sizeAt, angleAt);
+        } else cut = this.near(sprite.id, mark, sizeAt, angleAt);
         if (cut === undefined) continue;
         // Something large, made of a cut that is far too small, would be a blur: a few such are drawn from their picture.
         if (side > largeFrom && cut.side < side * 0.7 && large < mostLarge) {
@@ -156,8 +158,8 @@ export class BitmapRenderer implements Renderer {
   }
 
   /** The cut that looks most alike: a little more or less turned, then a little larger or smaller. */
-  private near(sprite: number, frame: number, sizeAt: number, angleAt: number): Cut | undefined {
-    const base = ((sprite * 512 + frame) * 128 + sizeAt) * angles;
+  private near(sprite: number, mark: number, sizeAt: number, angleAt: number): Cut | undefined {
+    const base = ((sprite * 512 + mark) * 128 + sizeAt) * angles;
     for (let turned = 1; turned < 4; turned += 1) {
       const cut = this.cuts.get(base + ((angleAt + turned) % angles)) ?? this.cuts.get(base + ((angleAt - turned + angles) % angles));
       if (cut !== undefined) return cut;

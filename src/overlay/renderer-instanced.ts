@@ -101,7 +101,8 @@ export class InstancedRenderer implements Renderer {
       const sprite = this.sprites.get(from[i + 6] ?? 0);
       if (sprite === undefined || sprite.picture === null) continue;
       const frame = from[i + 7] ?? 0;
-      const key = sprite.id * 512 + frame;
+      // Only still pictures are ever replaced, so their frames are free to tell one from the next.
+      const key = sprite.id * 512 + ((frame + sprite.again) % 512);
       let slot = this.slotOf.get(key);
       if (slot === undefined) {
         slot = this.upload(key, sprite, frame);

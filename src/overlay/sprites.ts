@@ -12,6 +12,8 @@ export type LoadedSprite = {
   frameHeight: number;
   frameMs: number;
   usedAtMs: number;
+  /** How often its picture was replaced by another: what was made of the one before is of no use then. */
+  again: number;
 };
 
 export const emojiFont = "Noto Color Emoji";
@@ -77,6 +79,7 @@ export class SpriteBook {
       frameHeight: 1,
       frameMs: 0,
       usedAtMs: this.nowMs,
+      again: 0,
     };
     this.byKey.set(key, sprite);
     this.list.push(sprite);
@@ -93,7 +96,7 @@ export class SpriteBook {
   private async withPicture(sprite: LoadedSprite, facesUrl: string): Promise<void> {
     const picture = await pictureFace(facesUrl.replace("{name}", encodeURIComponent(nameOfFace(sprite.key)))).catch(() => null);
     if (picture === null || this.byKey.get(sprite.key) !== sprite || facesUrl !== this.facesUrl) return;
-    Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height });
+    Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height, again: sprite.again + 1 });
     this.loads += 1;
     this.onLoaded(sprite);
   }
@@ -115,7 +118,8 @@ export class SpriteBook {
       if (sprite.key.startsWith("emoji:")) await loadEmoji(sprite);
       else if (isDrawn(sprite.key)) {
         const picture = await drawnSprite(sprite.key);
-        Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height });
+        const again = sprite.picture === null ? sprite.again : sprite.again + 1;
+        Object.assign(sprite, { picture, frameWidth: picture.width, frameHeight: picture.height, again });
         // Initials stand there at once; the picture takes their place when it has come.
         if (isFace(sprite.key) && this.facesUrl !== "") void this.withPicture(sprite, this.facesUrl);
       } else if (sprite.key.startsWith("mark:"))

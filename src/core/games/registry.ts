@@ -4,6 +4,7 @@ import { brimful } from "./brimful/definition";
 import { emoteWall } from "./emote-wall/definition";
 import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
+import { presenting } from "./presenting/definition";
 import { raffle } from "./raffle/definition";
 import { wheel } from "./wheel/definition";
 
@@ -24,6 +25,7 @@ register(raffle);
 register(prediction);
 register(brimful);
 register(greeting);
+register(presenting);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

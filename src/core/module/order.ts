@@ -24,6 +24,8 @@ export const orderSchema = z.discriminatedUnion("do", [
     answer: z.boolean().optional(),
   }),
   z.object({ do: z.literal("say"), text: z.string() }),
+  /** Looks for somebody on the platform; what it tells comes to the module as a command, `found` or `not-found`. */
+  z.object({ do: z.literal("look-up"), name: z.string() }),
   z.object({ do: z.literal("show"), queue: z.string(), alert: alertSchema }),
   /** Tells a viewer in chat what came of what they asked. */
   z.object({ do: z.literal("answer"), to: z.string(), note: noteSchema }),

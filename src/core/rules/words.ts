@@ -251,6 +251,7 @@ export function orderInWords(order: Order, names: Names): string {
       return order.what;
     case "cue":
     case "answer":
+    case "look-up":
     case "apart":
     case "arrived":
     case "announce":

@@ -28,6 +28,7 @@ function book(): SceneKit["sprites"] {
       frameHeight: 100,
       frameMs: moving ? 100 : 0,
       usedAtMs: 0,
+      again: 0,
     };
   };
   const made = {

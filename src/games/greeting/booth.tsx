@@ -1,8 +1,7 @@
 "use client";
-import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { Box, Text } from "@chakra-ui/react";
 import { count, counted } from "../../core/words/sentence";
-import { inputLook } from "../../ui/input-look";
+import { NameForm } from "../name-form";
 import type { BoothProps } from "../shown";
 
 type Card = Readonly<{ kind: string; name: string; line: string; count: number }>;
@@ -15,10 +14,6 @@ export function GreetingBooth({ view, command }: BoothProps) {
   const next = (view["next"] ?? []) as readonly Next[];
   const raid = (view["raid"] ?? null) as Readonly<{ name: string; count: number }> | null;
   const more = Number(view["more"] ?? 0);
-  const [name, setName] = useState("");
-  const greet = async (): Promise<void> => {
-    if (name.trim() !== "" && (await command({ do: "greet", name: name.trim() }))) setName("");
-  };
   return (
     <Box data-testid="greeting-booth">
       <Text fontWeight="700" aria-live="polite" lineHeight="1.25">
@@ -44,28 +39,7 @@ export function GreetingBooth({ view, command }: BoothProps) {
       <Text fontSize="15px" color="inkSoft">
         {counted(Number(view["greeted"] ?? 0), "viewer")} greeted in this show
       </Text>
-      <Flex
-        as="form"
-        gap="2"
-        mt="1"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void greet();
-        }}
-      >
-        <chakra.input
-          {...inputLook}
-          flex="1"
-          minW="0"
-          aria-label="Whom to greet"
-          placeholder="a name"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <Button type="submit" size="sm" variant="outline" disabled={name.trim() === ""}>
-          Greet
-        </Button>
-      </Flex>
+      <NameForm label="Whom to greet" act="Greet" onName={(name) => command({ do: "greet", name })} />
     </Box>
   );
 }

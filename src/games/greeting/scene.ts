@@ -52,6 +52,7 @@ export function greetingScene(kit: SceneKit): Scene {
       const { looks } = view;
       return stage.frame(nowMs, box, looks, view.on, `${sprites.loads} ${JSON.stringify(looks)}`, (card) => ({
         ...cardWords(card, looks),
+        glaze: card.name,
         faces: looks.face ? (card.kind === "one" ? [card.name] : card.names).map(face) : [],
         picture: card.picture === "" ? null : (sprites.get(sprites.id(`prop:${card.picture}`)) ?? null),
       }));

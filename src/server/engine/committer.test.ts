@@ -65,6 +65,7 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
       after: new Map(),
       kept: [],
       apart: [],
+      lookUps: [],
       booked: [],
       effects: [],
       notes: [],

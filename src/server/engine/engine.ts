@@ -186,6 +186,7 @@ export class Engine {
           bus,
           onError,
           say: (text) => this.chats.say(id, text),
+          lookUp: (name) => this.faces.of(id, name),
           ...(this.parts.vaultOf === undefined ? {} : { vault: this.parts.vaultOf(id) }),
           fence: () => this.fences.get(id),
           lost: () => {

@@ -85,7 +85,7 @@ export class Faces {
     }
     const answer = await profiles.find(name);
     if (answer.is === "away") {
-      const face = stored ?? { profile: null, picture: null, atMs: now() };
+      const face: Face = stored ?? { profile: null, picture: null, atMs: now(), away: true };
       this.known.set(key, { face, untilMs: now() + freshMs.away });
       return face;
     }

@@ -136,7 +136,9 @@ export function openGateway({
     else if (face !== null) {
       engine
         .face(channelId(face[1] ?? ""), face[2] ?? "", decodeURIComponent(face[3] ?? ""))
-        .then((found) => (found === null ? plain(res, 404, "initials") : picture(res, "image/webp", found, false)))
+        .then((found) =>
+          found === null ? res.writeHead(204, { "cache-control": "no-cache" }).end() : picture(res, "image/webp", found, false),
+        )
         .catch(fail);
     } else if (marked !== null) {
       const channel = channelId(marked[1] ?? "");

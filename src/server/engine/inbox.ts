@@ -98,6 +98,10 @@ export class Inbox {
     return ok(all.map((r) => (r.ok ? r.value : "duplicate")));
   }
 
+  /** Somebody was named here, and may be shown. */
+  heardOf(name: string): void {
+    this.names.add(fold(name));
+  }
   named(name: string): boolean {
     return this.names.has(fold(name));
   }

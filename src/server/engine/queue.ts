@@ -1,7 +1,7 @@
 import type { EmoteIndex } from "../../core/chat/emotes";
 import { ok, type Result } from "../../core/kernel/refusal";
 import { markOf } from "../../core/show/timeline";
-import { nameOf, type Signal } from "../../core/signals/signal";
+import { type Command, nameOf, type Signal } from "../../core/signals/signal";
 import type { Publication } from "../ports/bus";
 import type { Committer } from "./committer";
 import type { ChannelContext } from "./context";
@@ -37,6 +37,9 @@ export type QueueDeps = Readonly<{
   publish: (publication: Publication) => void;
   say: (text: string, seq: number, atMs: number) => void;
   hush: (on: boolean) => void;
+  now: () => number;
+  /** What the platform tells of somebody, as a command for who asked. Never fails. */
+  lookUp: (name: string) => Promise<Command>;
   /** Something durable changed: what is due may be due earlier. */
   changed: () => void;
   salesChanged: () => void;
@@ -130,6 +133,22 @@ export class SignalQueue {
     if (signal.kind !== "here" && (!quiet || turn.notes.length > 0)) publish(talkOf(signal, turn));
     for (const text of turn.says) if (text !== "") this.deps.say(text, signal.seq, signal.atMs);
     if (turn.changed.size > 0) this.deps.changed();
+    for (const { game, name } of turn.lookUps)
+      void this.deps.lookUp(name).then((command) => {
+        const to = modules.byId(game);
+        // It may have been removed meanwhile.
+        if (to === undefined) return;
+        const found = {
+          kind: "command" as const,
+          atMs: this.deps.now(),
+          id: `found.${signal.seq}`,
+          gameId: game,
+          by: "the platform",
+          viewer: null,
+          command,
+        };
+        return this.take({ signal: found, source: "platform", to, idFromOutside: false }).done;
+      });
     for (const viewer of turn.apart) {
       const arrival = { kind: "arrival" as const, atMs: signal.atMs, id: `arrival.${signal.seq}`, viewer, shows: 0, beforeMs: null };
       void this.take({ signal: arrival, source: "chat", idFromOutside: false }).done;

@@ -6,6 +6,8 @@ import { storedInWords } from "../../core/kernel/stored";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
 import type { ChannelRow, LedgerRows, EngineStore, Fence } from "../ports/engine-store";
+import type { Command } from "../../core/signals/signal";
+import type { Face } from "../ports/profiles";
 import { Alarm } from "./alarm";
 import { Asked } from "./asked";
 import { Committer } from "./committer";
@@ -28,6 +30,8 @@ export type RunnerDeps = Readonly<{
   bus: Bus;
   /** Speaks in chat; false when nobody is connected or the queue is full. */
   say?: (text: string) => boolean;
+  /** What the platform tells of somebody; null when it tells nothing in time. */
+  lookUp?: (name: string) => Promise<Face | null>;
   /** Seals the secrets of rounds; without it they last as long as the process. */
   vault?: Vault;
   /** Who writes here; left out where nobody else can. */
@@ -113,6 +117,8 @@ export class Runner {
         publish: (publication) => bus.publish(this.id, publication),
         say: (text, seq, atMs) => void this.say(text, seq, atMs),
         hush: (on) => void this.hush(on),
+        now: clock.now,
+        lookUp: (name) => this.lookUp(name),
         changed: () => this.alarm.set(),
         salesChanged: () => this.shop.salesChanged(),
       },
@@ -229,6 +235,16 @@ export class Runner {
     this.deps.bus.publish(this.id, { kind: "hush", on });
     this.alerts.hush(on);
     await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
+  }
+
+  private async lookUp(name: string): Promise<Command> {
+    const face = await this.deps.lookUp?.(name).catch(() => null);
+    if (face === null || face === undefined) return { do: "not-found", name, away: true };
+    if (face.profile === null) return { do: "not-found", name, away: face.away === true };
+    // Only who is looked for by name is: from now on their picture may be asked for.
+    this.inbox.heardOf(name);
+    const { page, topic, about } = face.profile;
+    return { do: "found", name, page, topic, about };
   }
 
   /** Whether somebody of this name was here: only they are looked for on the platform. */

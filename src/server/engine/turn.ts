@@ -27,6 +27,8 @@ export type Turn = {
   notes: ModuleNote[];
   says: string[];
   shows: { queue: string; alert: Alert }[];
+  /** Whom a module wants to be looked for on the platform. */
+  lookUps: { game: GameId; name: string }[];
   /** Who may be here for the first time: looked at in turns of their own. */
   apart: Viewer[];
   /** The last word on hush, when somebody said one. */
@@ -100,6 +102,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     says: [],
     shows: [],
     apart: [],
+    lookUps: [],
     hush: null,
   };
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
@@ -115,6 +118,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
   const follow = (order: Order, module: Running, at: Next, own: ModuleNote[]): void => {
     if (order.do === "say") return void turn.says.push(order.text);
     if (order.do === "show") return void turn.shows.push({ queue: order.queue, alert: order.alert });
+    if (order.do === "look-up") return void turn.lookUps.push({ game: module.id, name: order.name });
     if (order.do === "apart") return void turn.apart.push(order.viewer);
     if (order.do === "answer") return void turn.says.push(`@${order.to} ${noteInWords(module.kind, order.note)}`);
     if (order.do === "hush") {

@@ -19,7 +19,12 @@ export type Found = Readonly<{ is: "found"; profile: Profile }> | Readonly<{ is:
 export type Profiles = Readonly<{ find: (name: string) => Promise<Found> }>;
 
 /** What is known of somebody, and how old that is. `picture` is a small square WebP; null where there is none to be shown. */
-export type Face = Readonly<{ profile: Omit<Profile, "picture"> | null; picture: Buffer | null; atMs: number }>;
+export type Face = Readonly<{
+  profile: Omit<Profile, "picture"> | null;
+  picture: Buffer | null;
+  atMs: number;
+  /** The platform did not answer, and nothing is known from before. */ away?: boolean;
+}>;
 export type FaceStore = Readonly<{
   face: (id: ChannelId, key: string) => Promise<Face | null>;
   saveFace: (id: ChannelId, key: string, face: Face) => Promise<void>;

@@ -21,7 +21,7 @@ import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
 import { demoPot, fillPotHistory, potId } from "./demo-brimful";
-import { demoGreeting, fillPeople, greetingId } from "./demo-people";
+import { demoGreeting, demoPresenting, fillPeople, greetingId, presentingId } from "./demo-people";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { demoRewards } from "./demo-rewards";
@@ -227,6 +227,13 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   const pot = demoPot(key);
   await insertPart(db, channel, { id: potId, kind: "brimful", name: "The open pot", settings: pot, nowMs: nowMs + 11 });
   await insertPart(db, channel, { id: greetingId, kind: "greeting", name: "At the door", settings: demoGreeting, nowMs: nowMs + 12 });
+  await insertPart(db, channel, {
+    id: presentingId,
+    kind: "presenting",
+    name: "Worth a visit",
+    settings: demoPresenting,
+    nowMs: nowMs + 13,
+  });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });

@@ -1,5 +1,7 @@
 import { greeting } from "../../core/games/greeting/definition";
 import { freshGreeting, type GreetingDurable, type GreetingSettings } from "../../core/games/greeting/settings";
+import { presenting } from "../../core/games/presenting/definition";
+import type { PresentingSettings } from "../../core/games/presenting/settings";
 import { chanceFrom, pick } from "../../core/kernel/chance";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Kept } from "../../core/module/module";
@@ -22,6 +24,13 @@ export const demoGreeting: GreetingSettings = {
   ignored: ["kilnbot"],
   sound: "small-bell",
   volume: 35,
+};
+
+export const presentingId = "worth-a-visit";
+export const demoPresenting: PresentingSettings = {
+  ...presenting.defaults,
+  reply: "Do knock at {name}’s door: {page}",
+  looks: { ...presenting.defaults.looks, code: true },
 };
 
 const dayMs = 86_400_000;
@@ -52,6 +61,26 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
     channel,
     greetingId,
     kept.sort((a, b) => a.fromMs - b.fromMs),
+  );
+  const card: Place = { x: 0.28, y: 0.785, width: 0.42, height: 0.19, hidden: false, locked: false, opacity: 1 };
+  await db("placements").insert({ overlay_id: "main-stage", game_id: presentingId, place: JSON.stringify(card), order: 6 });
+  const neighbours = ["seaglass_sia", "grandad_grog", "raku_rita", "tin_lantern", "otterly_fine", "wedgewright"];
+  const topics = ["Sea glass jewellery", "Songs of the marsh", "Bread, slowly", "Painting boats"];
+  await addRecords(
+    db,
+    channel,
+    presentingId,
+    neighbours.map((name, i): Kept => {
+      const atMs = nowMs - dayMs * (3 + 7 * i);
+      const body = {
+        name,
+        page: `https://platform.example/${name}`,
+        topic: topics[i % topics.length],
+        about: "",
+        by: i % 2 === 0 ? "spongebearer" : "a raid",
+      };
+      return { kind: "presented", viewer: null, fromMs: atMs, toMs: atMs, body };
+    }),
   );
   const of = (name: string, line: string, picture: string, sound: string): GreetingDurable["entrances"][number] => ({
     id: name,

@@ -1,6 +1,7 @@
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { type ModeratorWord, showDefaults, type ShowSettings } from "../../core/show/settings";
 import { potId } from "./demo-brimful";
+import { greetingId, presentingId } from "./demo-people";
 import { predictionId } from "./demo-prediction";
 import { raffleId } from "./demo-raffle";
 import { wheelId } from "./demo-wheel";
@@ -46,6 +47,8 @@ export const demoShow: ShowSettings = {
     word("shake", "!shake", acts(potId, "shake")),
     word("upright", "!upright", acts(potId, "upright")),
     word("full", "!full", acts(potId, "tell-rules"), ["viewer"]),
+    word("meet", "!meet", acts(presentingId, "present")),
+    word("hello", "!hello", acts(greetingId, "greet")),
     word("opendraw", "!opendraw", acts(raffleId, "open")),
     word("lockdraw", "!lock", acts(raffleId, "lock")),
     word("draw", "!draw", acts(raffleId, "draw")),

@@ -122,6 +122,7 @@ async function pointAtPractice(store: OperatorStore, env: Env): Promise<void> {
     port: env.practiceIrcPort,
     tls: false,
     emotePictures: `${env.practiceUrl}/emotes/{id}`,
+    profiles: new URL(env.practiceUrl).host,
   });
   if (JSON.stringify(before.data) === JSON.stringify(settings)) return;
   await store.chat.saveConnection(channel, { enabled: kept?.enabled ?? true, settings });
