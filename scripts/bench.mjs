@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { ensureBuilt } from "./build.mjs";
 import { endWith, say, Trouble } from "./lib/say.mjs";
-import { ensurePackages, databasePrograms, ensureSystem, program, root } from "./lib/system.mjs";
+import { ensurePackages, databasePrograms, soundPrograms, ensureSystem, program, root } from "./lib/system.mjs";
 
 async function main() {
   const all = readdirSync(join(root, "bench"))
@@ -14,7 +14,7 @@ async function main() {
   const wanted = process.argv.slice(2);
   const unknown = wanted.filter((n) => !all.includes(n));
   if (unknown.length > 0) throw new Trouble(`There is no measurement ${unknown.join(", ")}: ${all.join(", ")}`);
-  await ensureSystem([...databasePrograms, "ffmpeg", "chromium"]);
+  await ensureSystem([...databasePrograms, ...soundPrograms, "chromium"]);
   await ensurePackages();
   await ensureBuilt();
   const { build } = await import("esbuild");

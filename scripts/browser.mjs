@@ -8,7 +8,7 @@ import { ensureBuilt } from "./build.mjs";
 import { endWith, isMain, step, Trouble } from "./lib/say.mjs";
 import { checkLedger } from "./ledger.mjs";
 import { startStack } from "./lib/stack.mjs";
-import { ensurePackages, databasePrograms, ensureSystem, program, root } from "./lib/system.mjs";
+import { ensurePackages, databasePrograms, soundPrograms, ensureSystem, program, root } from "./lib/system.mjs";
 
 const workers = Number(process.env.IZZAM_WORKERS) || Math.max(1, Math.min(2, availableParallelism()));
 
@@ -88,7 +88,7 @@ export async function browser(args = []) {
 
 if (isMain(import.meta.url)) {
   (async () => {
-    await ensureSystem([...databasePrograms, "ffmpeg", "chromium", "nginx", "openssl"]);
+    await ensureSystem([...databasePrograms, ...soundPrograms, "chromium", "nginx", "openssl"]);
     await ensurePackages();
     const { failed } = await browser(process.argv.slice(2));
     if (failed > 0) process.exitCode = 1;

@@ -6,7 +6,7 @@ import { ensureBuilt } from "./build.mjs";
 import { checkLedger } from "./ledger.mjs";
 import { startStack } from "./lib/stack.mjs";
 import { endWith, isMain, say } from "./lib/say.mjs";
-import { databasePrograms, ensurePackages, ensureSystem } from "./lib/system.mjs";
+import { databasePrograms, soundPrograms, ensurePackages, ensureSystem } from "./lib/system.mjs";
 
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 /** mulberry32: the same seed, the same kills. */
@@ -195,7 +195,7 @@ if (isMain(import.meta.url)) {
   (async () => {
     const { values } = parseArgs({ options: { rounds: { type: "string", default: "20" }, seed: { type: "string" } } });
     const [rounds, seed] = [Number(values.rounds), Number(values.seed ?? Math.floor(Math.random() * 1e6))];
-    await ensureSystem([...databasePrograms, "ffmpeg"]);
+    await ensureSystem([...databasePrograms, ...soundPrograms]);
     await ensurePackages();
     await ensureBuilt();
     say(`${rounds} rounds, seed ${seed}`);

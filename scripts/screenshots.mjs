@@ -5,7 +5,7 @@ import { chromium } from "@playwright/test";
 import { ensureBuilt } from "./build.mjs";
 import { endWith, say } from "./lib/say.mjs";
 import { startStack } from "./lib/stack.mjs";
-import { databasePrograms, ensureSystem, program, root } from "./lib/system.mjs";
+import { databasePrograms, soundPrograms, ensureSystem, program, root } from "./lib/system.mjs";
 
 const out = join(root, "docs/screenshots");
 mkdirSync(out, { recursive: true });
@@ -55,7 +55,7 @@ async function backdate(stack, minutes) {
 }
 
 async function main() {
-  await ensureSystem([...databasePrograms, "ffmpeg", "chromium"]);
+  await ensureSystem([...databasePrograms, ...soundPrograms, "chromium"]);
   await ensureBuilt();
   const stack = await startStack({ name: "screenshots" });
   const browser = await chromium.launch({

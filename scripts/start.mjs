@@ -4,7 +4,7 @@ import { networkInterfaces } from "node:os";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import { endWith, say, step, Trouble } from "./lib/say.mjs";
-import { ensurePackages, databasePrograms, ensureSystem, root } from "./lib/system.mjs";
+import { ensurePackages, databasePrograms, soundPrograms, ensureSystem, root } from "./lib/system.mjs";
 import { freePort, isBlocked, isFree } from "./lib/ports.mjs";
 
 const help = `./start            starts Izzam with the demo channel and the practice rig
@@ -49,7 +49,7 @@ async function main() {
   if (publicUrl !== undefined && !/^https?:\/\/[^/\s]+\/?$/.test(publicUrl))
     throw new Trouble(`${publicUrl} is no public address: write it with its scheme and without a path, like https://izzam.example.`);
 
-  await ensureSystem([...databasePrograms, "ffmpeg"]);
+  await ensureSystem([...databasePrograms, ...soundPrograms]);
   await ensurePackages();
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const lock = join(folder, "running.json");

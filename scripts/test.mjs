@@ -1,6 +1,6 @@
 // All tests. Does all of its own set-up; the last line is `N passed, N failed`.
 import { endWith, say, Trouble } from "./lib/say.mjs";
-import { ensurePackages, databasePrograms, ensureSystem } from "./lib/system.mjs";
+import { ensurePackages, databasePrograms, soundPrograms, ensureSystem } from "./lib/system.mjs";
 
 const parts = ["check", "unit", "browser", "faults"];
 
@@ -9,7 +9,7 @@ async function main() {
   const unknown = wanted.filter((p) => !parts.includes(p));
   if (unknown.length > 0) throw new Trouble(`There is no part ${unknown.join(", ")}: ./test [${parts.join("|")}]`);
   const run = (part) => wanted.length === 0 || wanted.includes(part);
-  await ensureSystem([...databasePrograms, "ffmpeg", ...(run("browser") ? ["chromium", "nginx", "openssl"] : [])]);
+  await ensureSystem([...databasePrograms, ...soundPrograms, ...(run("browser") ? ["chromium", "nginx", "openssl"] : [])]);
   await ensurePackages();
   let passed = 0;
   let failed = 0;

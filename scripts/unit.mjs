@@ -4,7 +4,7 @@ import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { startDatabase } from "./lib/database.mjs";
 import { endWith, isMain, Trouble } from "./lib/say.mjs";
-import { ensurePackages, databasePrograms, ensureSystem, root } from "./lib/system.mjs";
+import { ensurePackages, databasePrograms, soundPrograms, ensureSystem, root } from "./lib/system.mjs";
 
 export async function unit(args = []) {
   const folder = join(root, ".data-test/unit");
@@ -52,7 +52,7 @@ export async function unit(args = []) {
 
 if (isMain(import.meta.url)) {
   (async () => {
-    await ensureSystem([...databasePrograms, "ffmpeg"]);
+    await ensureSystem([...databasePrograms, ...soundPrograms]);
     await ensurePackages();
     const { failed } = await unit(process.argv.slice(2));
     if (failed > 0) process.exitCode = 1;

@@ -13,6 +13,9 @@ const programs = {
   my_print_defaults: ["/usr/bin/my_print_defaults"],
   chromium: ["/usr/bin/chromium"],
   ffmpeg: ["/usr/bin/ffmpeg"],
+  // They speak what viewers write.
+  "espeak-ng": ["/usr/bin/espeak-ng"],
+  flite: ["/usr/bin/flite"],
   // For one test: Izzam behind a proxy that adds HTTPS.
   nginx: ["/usr/sbin/nginx"],
   openssl: ["/usr/bin/openssl"],
@@ -23,9 +26,13 @@ const packages = {
   my_print_defaults: "mariadb-client-core",
   chromium: "chromium",
   ffmpeg: "ffmpeg",
+  "espeak-ng": "espeak-ng",
+  flite: "flite",
   nginx: "nginx-light",
   openssl: "openssl",
 };
+/** What makes and measures sounds, and speaks. */
+export const soundPrograms = ["ffmpeg", "espeak-ng", "flite"];
 /** What the database needs to be set up and run. */
 export const databasePrograms = ["mariadbd", "mariadb-install-db", "my_print_defaults"];
 

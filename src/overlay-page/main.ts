@@ -54,7 +54,8 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     if (sale !== undefined && peek === null) link.send({ v: wireVersion, type: "shown", sales: [sale] });
   };
   /** Who can't hear it reads what is heard, on every page that is set so, whichever makes the sound. */
-  const caption = ({ id, sound }: Alert): void => {
+  const caption = ({ id, sound, speech, ms }: Alert): void => {
+    if (speech !== undefined) return captions.say(id, speech.name === "" ? speech.text : `${speech.name}: ${speech.text}`, ms);
     const known = stage?.sounds.find((s) => s.id === sound);
     if (known !== undefined) captions.say(id, `♪ ${known.name}`, known.ms);
   };
@@ -85,7 +86,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           if (hushed) break;
           if (shows && alerts.play(message.alert)) said(message.alert.sale);
           if (shows) caption(message.alert);
-          if (message.alert.sound !== "" && peek === null)
+          if ((message.alert.sound !== "" || message.alert.speech !== undefined) && peek === null)
             void sounds.play(message.alert).then((heard) => heard && said(message.alert.sale));
           break;
         case "alert-end":

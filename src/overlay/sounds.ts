@@ -1,6 +1,8 @@
 import type { Alert } from "../core/alerts/alert";
 import type { Sound } from "../core/wire/messages";
 
+/** So many spoken texts are kept. */
+const mostSpoken = 6;
 type Playing = { source: AudioBufferSourceNode; gain: GainNode };
 
 /**
@@ -52,7 +54,7 @@ export class SoundBoard {
     return this.voice;
   }
 
-  private load(context: AudioContext, sound: Sound): Promise<AudioBuffer | null> {
+  private load(context: AudioContext, sound: Pick<Sound, "url">): Promise<AudioBuffer | null> {
     let known = this.buffers.get(sound.url);
     if (known === undefined) {
       known = fetch(sound.url)
@@ -62,13 +64,25 @@ export class SoundBoard {
       void known.then((buffer) => {
         if (buffer === null) this.buffers.delete(sound.url);
       });
+      this.spoken(sound.url);
     }
     return known;
   }
 
+  /** Of what was spoken only the last few are kept: an evening of messages must not fill the memory. */
+  private readonly lately: string[] = [];
+  private spoken(url: string): void {
+    if (!url.startsWith("/speech/")) return;
+    this.lately.push(url);
+    if (this.lately.length <= mostSpoken) return;
+    const old = this.lately.shift();
+    if (old !== undefined) this.buffers.delete(old);
+  }
+
   /** Whether it is heard now. */
   async play(alert: Alert): Promise<boolean> {
-    const sound = this.sounds.get(alert.sound);
+    // What is spoken comes with its own address, and is at the level it is to have.
+    const sound = alert.speech === undefined ? this.sounds.get(alert.sound) : { url: alert.speech.url, volume: 1 };
     const context = this.open();
     if (!this.voice || sound === undefined || context === null) return false;
     const askedMs = performance.now();

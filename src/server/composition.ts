@@ -3,6 +3,7 @@ import type { Vault } from "../core/chance/vault";
 import { pino } from "pino";
 import { inProcessBus } from "./adapters/bus/in-process";
 import { ircChat } from "./adapters/irc/connection";
+import { speaker } from "./adapters/speech/programs";
 import { webFingerProfiles } from "./adapters/webfinger/profiles";
 import { chatSettingsSchema } from "./adapters/irc/settings";
 import { httpEngineLink } from "./adapters/engine-link/http";
@@ -55,7 +56,7 @@ export function compose(env: Env) {
   ];
   const vaultOf = (channel: string): Vault => sealedVault(env.appKey, channel);
   const decoder = childDecoder(decoderProgram);
-  const engine = new Engine({ decoder, store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets, vaultOf });
+  const engine = new Engine({ decoder, speaker: speaker(), store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets, vaultOf });
   return { engine, store, decoder, pools: [db, living, patient] as const, log };
 }
 

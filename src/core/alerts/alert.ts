@@ -28,6 +28,8 @@ export const alertSchema = z.object({
   text: z.string().max(400),
   ms: z.int().min(200).max(600_000),
   look: alertLookSchema,
+  /** What is spoken: where it is to be had, who says it, and the words, for captions. */
+  speech: z.object({ url: z.string().max(200), name: z.string().max(80), text: z.string().max(600) }).optional(),
   /** The sale it was bought with: the page that shows or speaks it says so, and only then is it delivered. */
   sale: z.string().max(40).optional(),
 });

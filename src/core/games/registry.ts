@@ -6,6 +6,7 @@ import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
 import { presenting } from "./presenting/definition";
 import { raffle } from "./raffle/definition";
+import { voices } from "./voices/definition";
 import { wheel } from "./wheel/definition";
 
 /** Kinds come from outside too, so they are keys of a map. */
@@ -26,6 +27,7 @@ register(prediction);
 register(brimful);
 register(greeting);
 register(presenting);
+register(voices);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

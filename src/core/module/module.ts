@@ -49,6 +49,8 @@ export type StepContext = Readonly<{
   gameRuns: (gameId: string) => boolean;
   /** Whether a game, a cue, a picture or a sound is there: what names one that is gone can’t be done. */
   has: (what: "game" | "cue" | "picture" | "sound", id: string) => boolean;
+  /** What an emoji is called, for whoever says it; null for one nobody knows. */
+  emojiName: (emoji: string) => string | null;
   /** Whether a chat word means something on this channel already. */
   isWord: (word: string) => boolean;
   /** Secrets of rounds of chance: promised now, opened when they are drawn. */
@@ -193,6 +195,7 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   pointsName: "points",
   gameRuns: () => true,
   has: () => true,
+  emojiName: () => null,
   isWord: () => false,
   vault: openVault("practice"),
   ...part,

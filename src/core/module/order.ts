@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { voiceSchema } from "../speech/voice";
 import { alertSchema } from "../alerts/alert";
 import { commandSchema, roleSchema, touchesSchema } from "../signals/signal";
 
@@ -24,14 +25,24 @@ export const orderSchema = z.discriminatedUnion("do", [
     answer: z.boolean().optional(),
   }),
   z.object({ do: z.literal("say"), text: z.string() }),
+  /**
+   * Has a text spoken; when it is made, it comes to the module as a command, `made` or `not-made`, with its number. `ahead`: only
+   * so that it is there at once when it is asked for.
+   */
+  z.object({ do: z.literal("speak"), n: z.number(), text: z.string(), voice: voiceSchema, ahead: z.boolean() }),
   /** Looks for somebody on the platform; what it tells comes to the module as a command, `found` or `not-found`. */
   z.object({ do: z.literal("look-up"), name: z.string() }),
   z.object({ do: z.literal("show"), queue: z.string(), alert: alertSchema }),
+  /** Ends what is shown or heard on every page, by its id. */
+  z.object({ do: z.literal("end-alert"), id: z.string() }),
   /** Tells a viewer in chat what came of what they asked. */
   z.object({ do: z.literal("answer"), to: z.string(), note: noteSchema }),
   z.object({ do: z.literal("cue"), cueId: z.string(), by: z.string(), via: z.enum(["rundown", "reward"]).optional() }),
-  /** Somebody wrote who may not have been here yet: looked at in a turn of its own, so that what they wrote waits for nothing. */
-  z.object({ do: z.literal("apart"), viewer: arrivedSchema }),
+  /**
+   * In a turn of its own, so that what somebody wrote waits for nothing: whether they are here for the first time, or what the
+   * module tells itself to do.
+   */
+  z.object({ do: z.literal("apart"), viewer: arrivedSchema, command: commandSchema.nullable() }),
   /** To all other modules: somebody is here for the first time in this show. */
   z.object({ do: z.literal("arrived"), viewer: arrivedSchema, shows: z.number(), beforeMs: z.number().nullable() }),
   /** To all other modules: a show begins or ends. */

@@ -252,6 +252,8 @@ export function orderInWords(order: Order, names: Names): string {
     case "cue":
     case "answer":
     case "look-up":
+    case "speak":
+    case "end-alert":
     case "apart":
     case "arrived":
     case "announce":

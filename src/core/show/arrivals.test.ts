@@ -40,7 +40,7 @@ describe("who is here for the first time in a show", () => {
   test("is asked after in a turn of its own, once; their message itself changes nothing that must be stored", () => {
     const show = evening("on");
     const first = show.says("ada");
-    expect(first.orders).toEqual([{ do: "apart", viewer: { id: "ada", name: "ada", roles: [] } }]);
+    expect(first.orders).toEqual([{ do: "apart", viewer: { id: "ada", name: "ada", roles: [] }, command: null }]);
     expect([first.booking, first.kept]).toEqual([undefined, undefined]);
     expect(show.says("ada", 500).orders ?? []).toEqual([]);
     expect(show.says("__proto__", 500).orders).toHaveLength(1);

@@ -93,7 +93,7 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
   return {
     ...outcome,
     transient: { ...transient, asked: transient.asked.set(signal.viewer.id, signal.atMs) },
-    orders: [...(outcome.orders ?? []), { do: "apart", viewer: signal.viewer }],
+    orders: [...(outcome.orders ?? []), { do: "apart", viewer: signal.viewer, command: null }],
   };
 }
 /** Counts somebody in who is here for the first time in this show, and lets the others know. */

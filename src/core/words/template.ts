@@ -90,11 +90,16 @@ const breaks = /\p{Cc}|[\u2028\u2029\ufff9-\ufffb]/gu;
 const widthless = /[\u00ad\u061c\u180e\u200b\u200c\u200e\u200f\u202a-\u202e\u2060-\u206f\ufeff]|\u200d(?!\p{Extended_Pictographic})/gu;
 /** A line of many marks on one letter. */
 const stacked = /(\p{M}{2})\p{M}+/gu;
-const address = /\b(?:https?:\/\/|www\.)\S+|\b[\p{L}\p{N}-]+\.(?:com|net|org|io|gg|tv|ru|cn|xyz|info|link|invalid)\b\S*/giu;
+export const addresses = /\b(?:https?:\/\/|www\.)\S+|\b[\p{L}\p{N}-]+\.(?:com|net|org|io|gg|tv|ru|cn|xyz|info|link|invalid)\b\S*/giu;
 
 /** Letter by letter, by its capital, so that it is the same wherever it stands (a last sigma too), and each is known by its place. */
 const plainOf = (letters: readonly string[]): readonly string[] => letters.map((letter) => fold(letter.toUpperCase()));
 const ascii = /^[\x20-\x7e]*$/;
+
+/** A text without what is unseen: breaks are spaces, what has no width is gone, marks do not pile up on one letter. */
+export const visible = (text: string): string => text.replace(breaks, " ").replace(widthless, "").replace(stacked, "$1");
+/** Whether a text has a hidden word in it, however its letters are written. */
+export const hasHidden = (text: string, hidden: readonly string[]): boolean => covered(text, hidden) !== text;
 
 const patterns = new WeakMap<readonly string[], RegExp | null>();
 /** One pattern for a whole list of hidden words as they are compared, longest first; made once per list. */
@@ -140,7 +145,7 @@ function covered(text: string, hidden: readonly string[]): string {
  * at most `most` letters. The page puts it in as text, so it is never markup.
  */
 export function showable(text: string, hidden: readonly string[] = [], most = 200): string {
-  const plain = text.replace(breaks, " ").replace(widthless, "").replace(stacked, "$1").replace(address, "(link)");
+  const plain = visible(text).replace(addresses, "(link)");
   const clean = covered(plain.replace(/\s+/g, " ").trim(), hidden);
   const letters = [...clean];
   return letters.length > most ? `${letters.slice(0, most - 1).join("")}…` : clean;

@@ -3,6 +3,7 @@ import { gameOf, isGame } from "../../core/games/registry";
 import { fold } from "../../core/kernel/fold";
 import type { StepContext } from "../../core/module/module";
 import { moneyDefaults, type MoneySettings } from "../../core/signals/money";
+import { emojiName } from "../speech/emoji-names";
 import { showable } from "../../core/words/template";
 import type { ChannelRow } from "../ports/engine-store";
 import type { LedgerCache } from "./ledger-cache";
@@ -74,6 +75,7 @@ export class ChannelContext {
         if (what === "cue") return cues.has(id);
         return what === "picture" ? pictureIds.has(id) : sounds.has(id);
       },
+      emojiName,
       isWord: (word) => words.has(fold(word)),
       vault: this.vault,
     };

@@ -14,6 +14,8 @@ import { type Decoder, inProcessDecoder } from "../decode/decoder";
 import { hashToken, sameText } from "../secrets";
 import { fold } from "../../core/kernel/fold";
 import { Faces } from "./faces";
+import type { Speaker } from "../ports/speech";
+import { Speeches } from "./speeches";
 import { proofWord, ViewerHub } from "./viewer-hub";
 import { ChatLines, type ChatMaker } from "./chat-lines";
 import { Nightly } from "./nightly";
@@ -33,6 +35,8 @@ export type EngineParts = Readonly<{
   makeChat: ChatMaker;
   log: Logger;
   owner: string;
+  /** Speaks texts; nobody does when left out. */
+  speaker?: Speaker;
   /** Opens pictures from outside; in tests this very process does. */
   decoder?: Decoder;
   /** The secrets with which a channel's events may be signed now. */
@@ -54,6 +58,7 @@ export class Engine {
   readonly operators: OperatorHub;
   readonly marked: PlatformEmotes;
   readonly faces: Faces;
+  readonly speeches: Speeches;
   readonly intake: Intake;
   readonly viewers: ViewerHub;
   private readonly chats: ChatLines;
@@ -77,6 +82,7 @@ export class Engine {
       now: clock.now,
       profiles: (id) => this.chats.profiles(id),
     });
+    this.speeches = new Speeches(parts.speaker ?? { speak: async () => refused("speech/none") }, parts.decoder ?? inProcessDecoder);
     this.chats = new ChatLines(parts.makeChat, parts.log, {
       line: (id, line) => {
         for (const mark of line.marks) this.marked.saw(id, mark.id);
@@ -187,6 +193,7 @@ export class Engine {
           onError,
           say: (text) => this.chats.say(id, text),
           lookUp: (name) => this.faces.of(id, name),
+          speech: (text, voice) => this.speeches.of(text, voice),
           ...(this.parts.vaultOf === undefined ? {} : { vault: this.parts.vaultOf(id) }),
           fence: () => this.fences.get(id),
           lost: () => {

@@ -127,13 +127,18 @@ export function openGateway({
     const sha = /^\/props\/([0-9a-f]{64})$/.exec(path)?.[1];
     const marked = /^\/marked\/([A-Za-z0-9_-]{1,26})\/([A-Za-z0-9_-]{1,64})$/.exec(path);
     const face = /^\/faces\/([A-Za-z0-9_-]{1,26})\/([A-Za-z0-9_-]{10,40})\/([^/]{1,400})$/.exec(path);
+    const speech = /^\/speech\/([0-9a-f]{64})$/.exec(path)?.[1];
     const schema = /^\/schemas\/([a-z0-9.-]{1,60})\.json$/.exec(path)?.[1];
     if (path === "/api/hush") void hush(req, res).catch(fail);
     else if (path === "/schemas" || path === "/schemas/" || schema !== undefined) schemas(res, schema ?? null);
     else if (path === "/overlay") file(req, res, "overlay.html", false);
     else if (path.startsWith("/built/")) file(req, res, path.slice(7), /-[A-Z0-9]{8}\.|\.woff2$/.test(path));
     else if (sha !== undefined) prop(res, sha).catch(fail);
-    else if (face !== null) {
+    else if (speech !== undefined) {
+      const made = engine.speeches.sound(speech);
+      if (made === null) plain(res, 404, "not found");
+      else picture(res, made.mime, made.bytes, true);
+    } else if (face !== null) {
       engine
         .face(channelId(face[1] ?? ""), face[2] ?? "", decodeURIComponent(face[3] ?? ""))
         .then((found) =>

@@ -1,7 +1,8 @@
 import type { EmoteIndex } from "../../core/chat/emotes";
 import { ok, type Result } from "../../core/kernel/refusal";
 import { markOf } from "../../core/show/timeline";
-import { type Command, nameOf, type Signal } from "../../core/signals/signal";
+import { type Command, nameOf, type Signal, type Viewer } from "../../core/signals/signal";
+import type { Voice } from "../../core/speech/voice";
 import type { Publication } from "../ports/bus";
 import type { Committer } from "./committer";
 import type { ChannelContext } from "./context";
@@ -40,6 +41,8 @@ export type QueueDeps = Readonly<{
   now: () => number;
   /** What the platform tells of somebody, as a command for who asked. Never fails. */
   lookUp: (name: string) => Promise<Command>;
+  /** A text as sound: where it is to be had, and how long it is; null when it can't be had. Never fails. */
+  speech: (text: string, voice: Voice) => Promise<Readonly<{ url: string; ms: number }> | null>;
   /** Something durable changed: what is due may be due earlier. */
   changed: () => void;
   salesChanged: () => void;
@@ -117,6 +120,7 @@ export class SignalQueue {
     }
     // Under hush, what is transient is simply not shown; games go on counting.
     if (!this.deps.hushed()) for (const { game, effects } of turn.effects) publish({ kind: "effects", game, effects });
+    if (turn.ends.length > 0) publish({ kind: "alert-end", ids: turn.ends });
     for (const { queue, alert } of turn.shows) alerts.show(queue, alert);
     for (const { booking } of turn.booked) {
       if (booking.sales.length > 0) this.deps.salesChanged();
@@ -133,23 +137,23 @@ export class SignalQueue {
     if (signal.kind !== "here" && (!quiet || turn.notes.length > 0)) publish(talkOf(signal, turn));
     for (const text of turn.says) if (text !== "") this.deps.say(text, signal.seq, signal.atMs);
     if (turn.changed.size > 0) this.deps.changed();
-    for (const { game, name } of turn.lookUps)
-      void this.deps.lookUp(name).then((command) => {
-        const to = modules.byId(game);
-        // It may have been removed meanwhile.
-        if (to === undefined) return;
-        const found = {
-          kind: "command" as const,
-          atMs: this.deps.now(),
-          id: `found.${signal.seq}`,
-          gameId: game,
-          by: "the platform",
-          viewer: null,
-          command,
-        };
-        return this.take({ signal: found, source: "platform", to, idFromOutside: false }).done;
+    /** Gives a module what it waits for; it may have been removed meanwhile. */
+    const tell = (game: string, by: string, viewer: Viewer | null, command: Command): void => {
+      const to = modules.byId(game);
+      if (to === undefined) return;
+      const told = { kind: "command" as const, atMs: this.deps.now(), id: `told.${signal.seq}`, gameId: game, by, viewer, command };
+      void this.take({ signal: told, source: "engine", to, idFromOutside: false }).done;
+    };
+    for (const { game, name } of turn.lookUps) void this.deps.lookUp(name).then((command) => tell(game, "the platform", null, command));
+    for (const { game, n, text, voice, ahead } of turn.speeches)
+      void this.deps.speech(text, voice).then((made) => {
+        if (!ahead) tell(game, "the voice", null, made === null ? { do: "not-made", n } : { do: "made", n, ...made });
       });
-    for (const viewer of turn.apart) {
+    for (const { game, viewer, command } of turn.apart) {
+      if (command !== null) {
+        tell(game, viewer.name, viewer, command);
+        continue;
+      }
       const arrival = { kind: "arrival" as const, atMs: signal.atMs, id: `arrival.${signal.seq}`, viewer, shows: 0, beforeMs: null };
       void this.take({ signal: arrival, source: "chat", idFromOutside: false }).done;
     }

@@ -8,6 +8,7 @@ import type { Clock } from "../ports/clock";
 import type { ChannelRow, LedgerRows, EngineStore, Fence } from "../ports/engine-store";
 import type { Command } from "../../core/signals/signal";
 import type { Face } from "../ports/profiles";
+import type { Voice } from "../../core/speech/voice";
 import { Alarm } from "./alarm";
 import { Asked } from "./asked";
 import { Committer } from "./committer";
@@ -32,6 +33,8 @@ export type RunnerDeps = Readonly<{
   say?: (text: string) => boolean;
   /** What the platform tells of somebody; null when it tells nothing in time. */
   lookUp?: (name: string) => Promise<Face | null>;
+  /** Has a text spoken; null when that can't be. */
+  speech?: (text: string, voice: Voice) => Promise<Readonly<{ url: string; ms: number }> | null>;
   /** Seals the secrets of rounds; without it they last as long as the process. */
   vault?: Vault;
   /** Who writes here; left out where nobody else can. */
@@ -119,6 +122,7 @@ export class Runner {
         hush: (on) => void this.hush(on),
         now: clock.now,
         lookUp: (name) => this.lookUp(name),
+        speech: (text, voice) => deps.speech?.(text, voice).catch(() => null) ?? Promise.resolve(null),
         changed: () => this.alarm.set(),
         salesChanged: () => this.shop.salesChanged(),
       },

@@ -10,7 +10,8 @@ import type { Order } from "../../core/module/order";
 import { noteInWords } from "../../core/modules";
 import type { Alert } from "../../core/alerts/alert";
 import type { Booking } from "../../core/rewards/ledger-view";
-import type { CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
+import type { Command, CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
+import type { Voice } from "../../core/speech/voice";
 import type { Booked, KeptRow, LogRow } from "../ports/engine-store";
 import { hears, type Running } from "./modules";
 
@@ -27,10 +28,13 @@ export type Turn = {
   notes: ModuleNote[];
   says: string[];
   shows: { queue: string; alert: Alert }[];
+  /** What is to end on every page. */
+  ends: string[];
   /** Whom a module wants to be looked for on the platform. */
   lookUps: { game: GameId; name: string }[];
   /** Who may be here for the first time: looked at in turns of their own. */
-  apart: Viewer[];
+  apart: { game: GameId; viewer: Viewer; command: Command | null }[];
+  speeches: { game: GameId; n: number; text: string; voice: Voice; ahead: boolean }[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
 };
@@ -101,8 +105,10 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     notes: [],
     says: [],
     shows: [],
+    ends: [],
     apart: [],
     lookUps: [],
+    speeches: [],
     hush: null,
   };
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
@@ -119,7 +125,12 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     if (order.do === "say") return void turn.says.push(order.text);
     if (order.do === "show") return void turn.shows.push({ queue: order.queue, alert: order.alert });
     if (order.do === "look-up") return void turn.lookUps.push({ game: module.id, name: order.name });
-    if (order.do === "apart") return void turn.apart.push(order.viewer);
+    if (order.do === "apart") return void turn.apart.push({ game: module.id, viewer: order.viewer, command: order.command });
+    if (order.do === "speak") {
+      const { n, text, voice, ahead } = order;
+      return void turn.speeches.push({ game: module.id, n, text, voice, ahead });
+    }
+    if (order.do === "end-alert") return void turn.ends.push(order.id);
     if (order.do === "answer") return void turn.says.push(`@${order.to} ${noteInWords(module.kind, order.note)}`);
     if (order.do === "hush") {
       turn.hush = order.on;

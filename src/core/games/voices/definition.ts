@@ -1,0 +1,207 @@
+import { z } from "zod";
+import type { GameDefinition } from "../../module/game";
+import { commanded, one, said, sampleViewer } from "../../module/samples";
+import { counted } from "../../words/sentence";
+import { voicesActions } from "./actions";
+import { laneDue } from "./lane";
+import { freshDust, type VoicesDust, voicesStep } from "./rules";
+import {
+  freshVoices,
+  voicesDefaults,
+  type VoicesDurable,
+  voicesDurableSchema,
+  type VoicesSettings,
+  voicesSettingsSchema,
+} from "./settings";
+import { voicesNoteInShort, voicesNoteInWords, voicesSentences, voicesToViewers } from "./words";
+
+const n = z.int().min(0);
+const texts = [
+  "the tall vase will survive, I am quite sure of it",
+  "that rim!! so gooooooood https://example.com/rim look",
+  "wobblePot wobblePot wobblePot hello hello hello hello 🫖🫖🫖",
+  "good evening from the ferry",
+];
+
+/** Spoken messages, RULES section 16; and messages that are only shown. */
+export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, never> = {
+  kind: "voices",
+  name: "voices",
+  offer: {
+    name: "spoken messages",
+    about:
+      "What viewers write is spoken, shown on the picture, or both: by a word, a tip, a reward; one after another, and stopped in one click.",
+  },
+  newNames: ["Voices", "Read aloud", "The town crier"],
+  setUps: [
+    {
+      id: "approve",
+      name: "Only with a yes",
+      about: "Every text waits in the booth until a moderator lets it through.",
+      settings: { ...voicesDefaults, approve: true },
+    },
+    {
+      id: "members",
+      name: "For members",
+      about: "Members alone are spoken, with no pause; everybody else by reward.",
+      settings: { ...voicesDefaults, roles: ["member", "guest", "moderator"], ownRestMs: 0 },
+    },
+    {
+      id: "shown",
+      name: "Shown, not spoken",
+      about: "Messages with a tip stand on the picture for a while. Nothing is heard.",
+      settings: { ...voicesDefaults, how: "shown", words: [], tipLeast: 100 },
+    },
+  ],
+  settings: voicesSettingsSchema,
+  defaults: voicesDefaults,
+  durable: voicesDurableSchema,
+  freshDurable: freshVoices,
+  freshDust,
+  step: voicesStep,
+  hears: ["message", "tip"],
+  dueMs: (_, durable) => laneDue(durable),
+  commands: {
+    take: z.object({ shown: z.string().max(600), spoken: z.string().max(700), voice: z.string().max(26), answer: z.boolean() }),
+    made: z.object({ n, url: z.string().max(200), ms: z.int().min(0).max(600_000) }),
+    "not-made": z.object({ n }),
+    approve: z.object({ n }),
+    drop: z.object({ n }),
+    "my-voice": z.object({ voice: z.string().max(40) }),
+  },
+  chatWords: (settings) => settings.words.map((w) => w.word),
+  wordsForViewers: (settings) => settings.words.map((w) => ({ word: w.word, what: "have a message spoken" })),
+  mine: (settings, { own }, viewer) => {
+    const voice = own.find((o) => o.id === viewer)?.voice;
+    return voice === undefined ? null : { voice: settings.voices.find((v) => v.id === voice)?.name ?? "" };
+  },
+  view: (settings, { on, held, now, waiting }, audience) => {
+    if (audience === "viewer") return { on };
+    const shown = now?.phase === "said" && now.text.shown !== "" ? now : null;
+    if (audience === "overlay")
+      return {
+        on,
+        now:
+          shown === null
+            ? null
+            : {
+                n: shown.text.n,
+                name: shown.text.viewer?.name ?? "",
+                text: shown.text.shown,
+                ms: shown.untilMs - shown.sinceMs,
+                spoken: shown.text.spoken !== "",
+              },
+        looks: settings.looks,
+      };
+    const nameOf = (id: string): string => settings.voices.find((v) => v.id === id)?.name ?? "";
+    const told = (t: VoicesDurable["waiting"][number]) => ({
+      n: t.n,
+      name: t.viewer?.name ?? "",
+      text: t.shown || t.spoken,
+      voice: t.spoken === "" ? "" : nameOf(t.voice),
+      asks: t.asks,
+      fromMs: t.fromMs,
+    });
+    return {
+      on,
+      held,
+      now: now === null ? null : { ...told(now.text), phase: now.phase, untilMs: now.untilMs },
+      waiting: waiting.length,
+      texts: waiting.map(told),
+      voices: settings.voices.map((v) => v.name),
+    };
+  },
+  sentences: (settings, { home }) => voicesSentences(settings, home),
+  toldToViewers: (settings) => voicesToViewers(settings),
+  hints: (settings) => [
+    ...(settings.every && !settings.approve && settings.ownRestMs === 0
+      ? [{ id: "flood", text: "Every message is spoken without a pause: a lively room will be talked over.", path: "ownRestMs" }]
+      : []),
+    ...(settings.words.some((w) => w.voice !== "" && !settings.voices.some((v) => v.id === w.voice))
+      ? [{ id: "voice-gone", text: "A word asks for a voice that is gone; the usual one speaks." }]
+      : []),
+  ],
+  stands: (view) => (view["held"] === true ? "held" : `${counted(Number(view["waiting"] ?? 0), "text")} waiting`),
+  asks: (view) =>
+    // Views of operators are written above.
+    (view["texts"] as readonly Readonly<{ n: number; name: string; text: string; asks: boolean; fromMs: number }>[])
+      .filter((t) => t.asks)
+      .map((t) => ({
+        id: `voice.${t.n}`,
+        sinceMs: t.fromMs,
+        words: `Let this be said? “${t.text}”`,
+        about: t.name,
+        main: { label: "Let it be said", command: { do: "approve", n: t.n } },
+        other: { label: "Drop it", command: { do: "drop", n: t.n } },
+      })),
+  told: {
+    "voices/said": { words: "a message is spoken", from: ["say"], example: "the tall vase will survive" },
+  },
+  actions: voicesActions,
+  samples: [
+    {
+      id: "say",
+      label: "Somebody says",
+      key: "q",
+      weight: 6,
+      make: ({ settings, durable, times }) => {
+        const word = (settings as VoicesSettings).words[0]?.word ?? "";
+        const text = texts[times % texts.length] ?? "";
+        const viewer = sampleViewer(times);
+        return {
+          says: `${viewer.name} writes “${`${word} ${text}`.slice(0, 40)}…”`,
+          signals: [
+            { afterMs: 0, signal: said({ ...viewer, id: `${viewer.id}-${times}` }, `${word} ${text}`.trim()) },
+            // In a preview nobody speaks: it is as if it took a moment.
+            { afterMs: 400, signal: commanded({ do: "made", n: (durable as VoicesDurable).made + 1, url: "", ms: 3_600 }) },
+          ],
+        };
+      },
+    },
+    {
+      id: "tip",
+      label: "A tip with a text",
+      key: "w",
+      weight: 3,
+      make: ({ durable, times }) => {
+        const viewer = sampleViewer(times);
+        return {
+          says: `${viewer.name} tips 10.00 with a text`,
+          signals: [
+            {
+              afterMs: 0,
+              signal: {
+                kind: "tip",
+                viewer,
+                amountMinor: 1_000,
+                currency: "EUR",
+                homeMinor: 1_000,
+                text: texts[times % texts.length] ?? "",
+              },
+            },
+            { afterMs: 400, signal: commanded({ do: "made", n: (durable as VoicesDurable).made + 1, url: "", ms: 3_600 }) },
+          ],
+        };
+      },
+    },
+    { id: "skip", label: "Skip", key: "i", weight: 1, make: () => one("you skip what is said", commanded({ do: "skip" })) },
+    { id: "clear", label: "Drop what waits", weight: 1, make: () => one("you drop what waits", commanded({ do: "clear" })) },
+    { id: "hold", label: "Hold", weight: 1, make: () => one("you hold what waits", commanded({ do: "hold" })) },
+    { id: "go-on", label: "Go on", weight: 2, make: () => one("you let it go on", commanded({ do: "go-on" })) },
+  ],
+  place: { x: 0.3, y: 0.83, width: 0.4, height: 0.14 },
+  previewPlace: { x: 0.1, y: 0.6, width: 0.8, height: 0.26 },
+  unsaid: ["voices/off", "voices/empty"],
+  takeBack: ({ did, facts = {} }) => {
+    const number = facts["n"];
+    if (typeof number !== "number") return [];
+    if (did === "voices/taken" || did === "voices/asks")
+      return [
+        { label: "Drop it", did: "It is not said.", command: { do: "drop", n: number } },
+        { label: "Skip what is said", did: "It was skipped.", command: { do: "skip" } },
+      ];
+    return did === "voices/said" ? [{ label: "Skip what is said", did: "It was skipped.", command: { do: "skip" } }] : [];
+  },
+  noteInWords: voicesNoteInWords,
+  noteInShort: voicesNoteInShort,
+};
