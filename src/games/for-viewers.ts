@@ -16,6 +16,6 @@ export type ForViewersProps = Readonly<{
 /** What viewers can do in a kind of game on their page: light, since a phone loads it. */
 export type GameForViewers = Readonly<{
   /** Whether there is anything to do or to see in it now. */
-  open: (view: Row) => boolean;
+  open: (view: Row, mine: Row | null) => boolean;
   Panel: (props: ForViewersProps) => ReactNode;
 }>;

@@ -6,6 +6,7 @@ import { greetingScene } from "./greeting/scene";
 import { predictionScene } from "./prediction/scene";
 import { presentingScene } from "./presenting/scene";
 import { raffleScene } from "./raffle/scene";
+import { voicesScene } from "./voices/scene";
 import { wheelScene } from "./wheel/scene";
 
 /** What draws each game: for overlay pages and previews. */
@@ -18,4 +19,5 @@ export const scenes: SceneRegistry = {
   brimful: brimfulScene,
   greeting: greetingScene,
   presenting: presentingScene,
+  voices: voicesScene,
 };

@@ -5,6 +5,7 @@ import { greetingShown } from "./greeting/shown";
 import { predictionShown } from "./prediction/shown";
 import { presentingShown } from "./presenting/shown";
 import { raffleShown } from "./raffle/shown";
+import { voicesShown } from "./voices/shown";
 import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
 
@@ -18,5 +19,6 @@ const shown = new Map<string, GameShown>([
   ["brimful", brimfulShown],
   ["greeting", greetingShown],
   ["presenting", presentingShown],
+  ["voices", voicesShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

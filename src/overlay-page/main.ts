@@ -151,6 +151,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
       voice: sounds.speaks,
       sounds: sounds.begun,
       knocks: sounds.knocks,
+      level: sounds.level,
       lives: player.lives(),
       shown: player.shown(),
     }),

@@ -38,6 +38,24 @@ export class SoundBoard {
     return this.context;
   }
 
+  private ear: AnalyserNode | null = null;
+  /** All that sounds goes through here, so that what is heard can be measured. */
+  private outlet(context: AudioContext): AudioNode {
+    if (this.ear === null) {
+      this.ear = context.createAnalyser();
+      this.ear.fftSize = 2_048;
+      this.ear.connect(context.destination);
+    }
+    return this.ear;
+  }
+  /** How loud it is just now, 0 to 1: the root of the mean square of the last samples. */
+  get level(): number {
+    if (this.ear === null) return 0;
+    const samples = new Float32Array(this.ear.fftSize);
+    this.ear.getFloatTimeDomainData(samples);
+    return Math.sqrt(samples.reduce((sum, s) => sum + s * s, 0) / samples.length);
+  }
+
   /** Whether the browser lets this page make sound now. Asks again each time: it may have changed its mind. */
   state(): "ready" | "blocked" {
     const context = this.open();
@@ -93,7 +111,7 @@ export class SoundBoard {
     const gain = context.createGain();
     gain.gain.value = sound.volume * alert.volume;
     source.buffer = buffer;
-    source.connect(gain).connect(context.destination);
+    source.connect(gain).connect(this.outlet(context));
     source.onended = () => this.playing.delete(alert.id);
     this.playing.set(alert.id, { source, gain });
     source.start();
@@ -119,7 +137,7 @@ export class SoundBoard {
         const gain = context.createGain();
         gain.gain.value = volume * next.strength;
         source.buffer = buffer;
-        source.connect(gain).connect(context.destination);
+        source.connect(gain).connect(this.outlet(context));
         source.onended = () => this.knocking.delete(source);
         this.knocking.add(source);
         source.start(from + next.inMs / 1000);

@@ -78,7 +78,8 @@ export function jrdOf(resource: string, origin: string): unknown {
   const person = people.find((p) => p.nick === nick || p.name.toLowerCase() === nick);
   if (person === undefined) return null;
   const mark = mix32(people.indexOf(person), 3);
-  const page = `${origin}/people/${person.nick}`;
+  // A name of the kind that is kept for examples: nobody is behind it.
+  const page = `https://marsh.example/${person.nick}`;
   return {
     subject: resource,
     links: [

@@ -10,6 +10,7 @@ import { tellTrouble } from "../../ui/toaster";
 
 /** What operators see of the show: its state, rundown and questions. */
 export type ShowView = Pick<ShowDurable, "state" | "show" | "plan" | "done" | "skipped" | "asks" | "muted"> &
+  Readonly<{ noFaces?: ShowDurable["noFaces"]["list"] }> &
   Readonly<{ templates: readonly Readonly<{ id: string; name: string; things: number }>[] }>;
 
 /** Null until the engine told it; the shape is its own view for operators. */

@@ -28,6 +28,8 @@ export type GameAction = Readonly<{
   byRule?: boolean;
   /** Not among the buttons: it belongs to one thing that happened, and stands there. */
   onlyThere?: boolean;
+  /** It is done to a person, whose name goes into this field: offered wherever a person is shown. */
+  person?: string;
   /** Whether it stands among the buttons of booth and phone; it does when left out. What names somebody is for rules and words. */
   byHand?: boolean;
   /** Whether it would do something now, by the operators' view; it would when left out. */

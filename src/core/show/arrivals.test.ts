@@ -76,3 +76,47 @@ describe("who is here for the first time in a show", () => {
     expect(off.asked("ada").orders).toBeUndefined();
   });
 });
+
+describe("whose picture is not shown", () => {
+  const step = (durable: ShowDurable, command: object, viewer: string | null = null) =>
+    showRules.step(
+      { settings: showDefaults, durable, transient: showRules.freshDust() },
+      {
+        kind: "command",
+        seq: 1,
+        atMs: 5,
+        id: "c",
+        gameId: "show",
+        by: viewer ?? "maria",
+        viewer: viewer === null ? null : { id: viewer, name: viewer, roles: [] },
+        command,
+      } as Signal,
+      bareContext(emoteIndex([])),
+    );
+  const codes = (o: ReturnType<typeof step>): string[] => o.notes.map((n) => n.refusal?.code ?? n.did ?? "");
+  const names = (durable: ShowDurable) => showRules.provides!(showDefaults, durable).noFaces;
+
+  test("by an operator and back; each change is a new mark, so that pages ask anew", () => {
+    const hidden = step(freshShow(), { do: "face", id: "__proto__", name: "__proto__", on: false });
+    expect(names(hidden.durable)).toEqual({ mark: 1, names: ["__proto__"] });
+    expect(codes(step(hidden.durable, { do: "face", id: "__proto__", name: "__proto__", on: false }))).toEqual([
+      "show/face-hidden-already",
+    ]);
+    expect(names(step(hidden.durable, { do: "face", id: "__proto__", name: "__proto__", on: true }).durable)).toEqual({
+      mark: 2,
+      names: [],
+    });
+  });
+  test("by whose it is, and back by them; what an operator hid they can't show", () => {
+    const own = step(freshShow(), { do: "my-face" }, "ada");
+    expect([codes(own), showRules.mine!(showDefaults, own.durable, "ada")]).toEqual([["show/face-hidden"], { face: false }]);
+    expect(codes(step(own.durable, { do: "my-face" }, "ada"))).toEqual(["show/face-shown"]);
+    const by = step(freshShow(), { do: "face", id: "ada", name: "ada", on: false });
+    expect(codes(step(by.durable, { do: "my-face" }, "ada"))).toEqual(["show/face-forbidden"]);
+    expect(codes(step(freshShow(), { do: "my-face" }))).toEqual(["show/nobody"]);
+  });
+  test("a show that was stored before there were faces is read", () => {
+    const { noFaces: _, ...old } = freshShow();
+    expect(showRules.durable.parse(JSON.parse(JSON.stringify(old))).noFaces).toEqual({ mark: 0, list: [] });
+  });
+});

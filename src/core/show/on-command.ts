@@ -73,15 +73,15 @@ export function onCommand(at: At, signal: CommandSignal): Outcome {
       const who = own ? signal.viewer : { id: command.id, name: command.name };
       if (who === null) return no(at, refusal("show/nobody"));
       const before = durable.noFaces.list.find((f) => f.id === who.id);
-      if (command.on === (before === undefined))
-        return no(at, refusal(command.on ? "show/face-shown-already" : "show/face-hidden-already"));
+      const on = command.do === "my-face" ? before !== undefined : command.on;
+      if (on === (before === undefined)) return no(at, refusal(on ? "show/face-shown-already" : "show/face-hidden-already"));
       // What an operator has forbidden, its owner can't allow.
       if (own && before?.own === false) return no(at, refusal("show/face-forbidden"));
       const others = durable.noFaces.list.filter((f) => f.id !== who.id);
-      if (!command.on && others.length >= mostWithoutFace) return no(at, refusal("show/too-many-faces", { most: mostWithoutFace }));
-      const list = command.on ? others : [...others, { id: who.id, name: who.name, own, by: own ? who.name : by, atMs: signal.atMs }];
+      if (!on && others.length >= mostWithoutFace) return no(at, refusal("show/too-many-faces", { most: mostWithoutFace }));
+      const list = on ? others : [...others, { id: who.id, name: who.name, own, by: own ? who.name : by, atMs: signal.atMs }];
       const noFaces = { mark: durable.noFaces.mark + 1, list };
-      return { ...still(at, [did(command.on ? "show/face-shown" : "show/face-hidden", who.name)]), durable: { ...durable, noFaces } };
+      return { ...still(at, [did(on ? "show/face-shown" : "show/face-hidden", who.name)]), durable: { ...durable, noFaces } };
     }
     case "decide": {
       const ask = durable.asks.find((a) => a.id === command.ask);

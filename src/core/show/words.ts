@@ -73,6 +73,16 @@ export function showRefusalInWords({ code, facts }: Refusal, subject = ""): stri
       return `${String(facts["by"]) || "somebody"} changed the rundown meanwhile; it is shown as it is now`;
     case "show/too-many-muted":
       return `at most ${String(facts["most"])} viewers can be muted; let some speak again first`;
+    case "show/nobody":
+      return "nobody was named";
+    case "show/face-shown-already":
+      return "the picture is shown already";
+    case "show/face-hidden-already":
+      return "initials stand for them already";
+    case "show/face-forbidden":
+      return "the channel shows initials for you; only it can change that";
+    case "show/too-many-faces":
+      return `at most ${String(facts["most"])} pictures can be hidden`;
     case "show/template-name":
       return "a template needs a name";
     case "show/too-many-templates":

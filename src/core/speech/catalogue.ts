@@ -47,3 +47,23 @@ export const timbreWords: Readonly<Record<(typeof timbres)[number], string>> = {
   whisper: "whispered",
   whisperf: "whispered, high",
 };
+
+/** A few words to know a voice by, in its own language. */
+const tastes: Readonly<Record<string, string>> = {
+  de: "Guten Abend, der Ofen ist heiß.",
+  fr: "Bonsoir, le four est chaud.",
+  es: "Buenas noches, el horno está caliente.",
+  it: "Buona sera, il forno è caldo.",
+  nl: "Goedenavond, de oven is heet.",
+  pl: "Dobry wieczór, piec jest gorący.",
+  "pt-BR": "Boa noite, o forno está quente.",
+  sv: "God kväll, ugnen är het.",
+  da: "God aften, ovnen er varm.",
+  nb: "God kveld, ovnen er varm.",
+  cs: "Dobrý večer, pec je horká.",
+  tr: "İyi akşamlar, fırın sıcak.",
+};
+export const tasteOf = ({ engine, mark }: Readonly<{ engine: string; mark: string }>): string => {
+  const language = offeredOf(engine, mark)?.language ?? "";
+  return (Object.hasOwn(tastes, language) ? tastes[language] : undefined) ?? "Good evening, the kiln is hot.";
+};

@@ -1,8 +1,10 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { z } from "zod";
 import { channelId } from "../../core/kernel/ids";
-import { refused } from "../../core/kernel/refusal";
+import { ok, refused } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
+import { tasteOf } from "../../core/speech/catalogue";
+import { voiceSchema } from "../../core/speech/voice";
 import { commandSchema } from "../../core/signals/signal";
 import { readBody } from "./body";
 import type { Engine } from "./engine";
@@ -31,6 +33,7 @@ const bodies = {
   held: z.object({ channel: id, do: z.enum(["play", "drop"]), alert: z.string().max(120) }),
   say: z.object({ channel: id, text: z.string().min(1).max(400), by: z.string().max(60) }),
   voice: z.object({ channel: id, page: z.string().max(60) }),
+  hear: z.object({ channel: id, voice: voiceSchema }),
   shop: z.object({ channel: id, token: z.string().max(64) }),
   code: z.object({ channel: id, token: z.string().min(40).max(64) }),
   purchase: z.object({
@@ -100,6 +103,11 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     case "say": {
       const { channel, text, by } = bodies.say.parse(body);
       return answer(engine.speak(channel, text, by));
+    }
+    case "hear": {
+      const { voice } = bodies.hear.parse(body);
+      const made = await engine.speeches.of(tasteOf(voice), voice);
+      return answer(made === null ? refused("speech/failed") : ok(made));
     }
     case "voice": {
       const { channel, page } = bodies.voice.parse(body);

@@ -1,5 +1,6 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
+import type { Voice } from "../../core/speech/voice";
 import type { Note } from "../../core/module/module";
 import type { Tag } from "../../core/rewards/tags";
 import type { OwnInGame, ShopHead } from "../../core/wire/to-viewer";
@@ -18,6 +19,8 @@ export type EngineLink = Readonly<{
   queue: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", queue: string) => Promise<Result<null>>;
   held: (channel: ChannelId, what: "play" | "drop", alert: string) => Promise<Result<null>>;
   say: (channel: ChannelId, text: string, by: string) => Promise<Result<null>>;
+  /** A voice to be heard by who sets it up: where, and how long it is. */
+  hear: (channel: ChannelId, voice: Voice) => Promise<Result<Readonly<{ url: string; ms: number }>>>;
   /** Which open page makes the sound; empty for whichever. */
   voice: (channel: ChannelId, page: string) => Promise<Result<null>>;
   /** Tokens are hashes here: the page's own never travels further than its request. */

@@ -21,7 +21,7 @@ import type { Env } from "../env";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
 import { demoPot, fillPotHistory, potId } from "./demo-brimful";
-import { demoGreeting, demoPresenting, fillPeople, greetingId, presentingId } from "./demo-people";
+import { demoGreeting, demoPresenting, fillPeople, greetingId, presentingId, demoVoices, voicesId } from "./demo-people";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { demoRewards } from "./demo-rewards";
@@ -234,6 +234,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     settings: demoPresenting,
     nowMs: nowMs + 13,
   });
+  await insertPart(db, channel, { id: voicesId, kind: "voices", name: "Read aloud", settings: demoVoices, nowMs: nowMs + 14 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });

@@ -2,6 +2,8 @@ import { greeting } from "../../core/games/greeting/definition";
 import { freshGreeting, type GreetingDurable, type GreetingSettings } from "../../core/games/greeting/settings";
 import { presenting } from "../../core/games/presenting/definition";
 import type { PresentingSettings } from "../../core/games/presenting/settings";
+import { voices } from "../../core/games/voices/definition";
+import type { VoicesSettings } from "../../core/games/voices/settings";
 import { chanceFrom, pick } from "../../core/kernel/chance";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Kept } from "../../core/module/module";
@@ -33,6 +35,23 @@ export const demoPresenting: PresentingSettings = {
   looks: { ...presenting.defaults.looks, code: true },
 };
 
+export const voicesId = "read-aloud";
+export const demoVoices: VoicesSettings = {
+  ...voices.defaults,
+  words: [
+    { word: "!say", voice: "" },
+    { word: "!whisper", voice: "ghost" },
+  ],
+  byRole: [{ role: "guest", voice: "harbour" }],
+  voices: [
+    { id: "evening", name: "Evening", engine: "espeak", mark: "en", timbre: "f2", pitch: 45, pace: 155, level: 90 },
+    { id: "harbour", name: "Harbour master", engine: "flite", mark: "awb", timbre: "", pitch: 45, pace: 150, level: 95 },
+    { id: "gull", name: "Gull", engine: "espeak", mark: "en-gb-scotland", timbre: "f5", pitch: 90, pace: 200, level: 80 },
+    { id: "ghost", name: "Kiln ghost", engine: "espeak", mark: "en", timbre: "whisper", pitch: 20, pace: 130, level: 100 },
+  ],
+  said: [{ name: "ferrule7", as: "ferrule seven" }],
+};
+
 const dayMs = 86_400_000;
 /** In which shows they were, so that regulars are known; who was greeted lately; and two who have an entrance of their own. */
 export async function fillPeople(db: Database, channel: ChannelId, nowMs: number): Promise<void> {
@@ -62,8 +81,10 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
     greetingId,
     kept.sort((a, b) => a.fromMs - b.fromMs),
   );
-  const card: Place = { x: 0.28, y: 0.785, width: 0.42, height: 0.19, hidden: false, locked: false, opacity: 1 };
+  const card: Place = { x: 0.31, y: 0.6, width: 0.42, height: 0.19, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: presentingId, place: JSON.stringify(card), order: 6 });
+  const said: Place = { x: 0.31, y: 0.825, width: 0.4, height: 0.145, hidden: false, locked: false, opacity: 1 };
+  await db("placements").insert({ overlay_id: "main-stage", game_id: voicesId, place: JSON.stringify(said), order: 7 });
   const neighbours = ["seaglass_sia", "grandad_grog", "raku_rita", "tin_lantern", "otterly_fine", "wedgewright"];
   const topics = ["Sea glass jewellery", "Songs of the marsh", "Bread, slowly", "Painting boats"];
   await addRecords(

@@ -1,7 +1,7 @@
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { type ModeratorWord, showDefaults, type ShowSettings } from "../../core/show/settings";
 import { potId } from "./demo-brimful";
-import { greetingId, presentingId } from "./demo-people";
+import { greetingId, presentingId, voicesId } from "./demo-people";
 import { predictionId } from "./demo-prediction";
 import { raffleId } from "./demo-raffle";
 import { wheelId } from "./demo-wheel";
@@ -48,6 +48,7 @@ export const demoShow: ShowSettings = {
     word("upright", "!upright", acts(potId, "upright")),
     word("full", "!full", acts(potId, "tell-rules"), ["viewer"]),
     word("meet", "!meet", acts(presentingId, "present")),
+    word("skipvoice", "!skipvoice", acts(voicesId, "skip")),
     word("hello", "!hello", acts(greetingId, "greet")),
     word("opendraw", "!opendraw", acts(raffleId, "open")),
     word("lockdraw", "!lock", acts(raffleId, "lock")),

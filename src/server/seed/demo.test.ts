@@ -60,9 +60,10 @@ describe("the demo channel", () => {
       "rewards",
       "rules",
       "show",
+      "voices",
       "wheel",
     ]);
-    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 6]]);
+    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 9]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
       "kilnkeeper",
       "spongebearer",

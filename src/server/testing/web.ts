@@ -36,6 +36,7 @@ export async function testWeb(
     store: mariadbOperatorStore(db),
     decoder: inProcessDecoder,
     engine: {
+      hear: async () => refused("engine/away"),
       reload: async () => undefined,
       refresh: async () => undefined,
       changed: async () => undefined,

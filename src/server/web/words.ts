@@ -156,6 +156,10 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "This stage was changed in another tab. It is shown as it is now; nothing was overwritten.";
     case "css/leaves-its-box":
       return `The style sheet may not hold ${String(facts["what"])}: it could reach out of its overlay.`;
+    case "speech/none":
+    case "speech/late":
+    case "speech/failed":
+      return "This voice could not be heard. Is its engine installed? ./start installs what it needs.";
     case "engine/away":
       return "The engine does not answer, so nothing was done. It starts again by itself; try once more in a moment.";
     case "store/away":

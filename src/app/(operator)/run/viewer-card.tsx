@@ -10,6 +10,7 @@ import type { ViewerCard as Card } from "../../../server/ports/show-store";
 import { tell } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
 import { commandAndTell, sendCommand, useShow } from "../../_frame/show";
+import { OnPerson } from "../../_frame/on-person";
 import { When } from "../../../ui/when";
 
 const kinds: Readonly<Record<string, string>> = {
@@ -99,6 +100,9 @@ export function ViewerCard({
           ))}
         </Flex>
       )}
+      <Box mb="3">
+        <OnPerson person={viewer} />
+      </Box>
       <Button
         size="sm"
         variant="outline"

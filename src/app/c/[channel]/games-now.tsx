@@ -17,7 +17,9 @@ type Props = Readonly<{
 
 /** Games in which there is something to do just now, before all else; nothing where there is none. */
 export function GamesNow({ games, mine, ...rest }: Props) {
-  const now = games.filter((g) => g.view !== null && forViewersOf(g.kind)?.open(g.view) === true);
+  const now = games.filter(
+    (g) => g.view !== null && forViewersOf(g.kind)?.open(g.view, mine.find((m) => m.id === g.id)?.mine ?? null) === true,
+  );
   if (now.length === 0) return null;
   return (
     <section aria-labelledby="h-now">

@@ -4,6 +4,7 @@ import type { Tag } from "../../../core/rewards/tags";
 import { count, counted } from "../../../core/words/sentence";
 import type { ShopView } from "../../../server/ports/engine-link";
 import type { Mine } from "../../../server/web/viewers";
+import { FaceSwitch } from "./face-switch";
 import { Fairness } from "./fairness";
 import { GamesNow } from "./games-now";
 import { History } from "./history";
@@ -103,6 +104,7 @@ export function ViewerPage({
             <p>
               <b className="sum">{count(viewer.balance)}</b> <span>{head.points}</span>
             </p>
+            <FaceSwitch channel={channel} mine={live.games} script={script} nowMs={nowMs} onSaid={say} />
             <form method="post" action={`/api/viewer/${channel}/leave`}>
               <span>{viewer.name}</span>{" "}
               <button type="submit" className="quiet">

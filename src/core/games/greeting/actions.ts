@@ -10,6 +10,7 @@ export const greetingActions = actionsOf({
     input: { name: { kind: "text", label: "Whom: a name; empty for who brought it", start: "" } },
     word: "greet",
     byHand: false,
+    person: "name",
   },
   skip: {
     label: "Skip",

@@ -9,6 +9,7 @@ export const presentingActions = actionsOf({
     input: { name: { kind: "text", label: "Whom: a name; empty for who brought it", start: "" } },
     word: "present",
     byHand: false,
+    person: "name",
   },
   skip: {
     label: "Skip",

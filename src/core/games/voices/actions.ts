@@ -75,4 +75,4 @@ export type VoicesCommand =
   | Readonly<{ do: "made"; n: number; url: string; ms: number }>
   | Readonly<{ do: "not-made"; n: number }>
   | Readonly<{ do: "approve" | "drop"; n: number }>
-  | Readonly<{ do: "my-voice"; voice: string }>;
+  | Readonly<{ do: "usual-voice" }>;

@@ -67,8 +67,9 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
     "not-made": z.object({ n }),
     approve: z.object({ n }),
     drop: z.object({ n }),
-    "my-voice": z.object({ voice: z.string().max(40) }),
+    "usual-voice": z.object({}),
   },
+  viewerCommands: ["usual-voice"],
   chatWords: (settings) => settings.words.map((w) => w.word),
   wordsForViewers: (settings) => settings.words.map((w) => ({ word: w.word, what: "have a message spoken" })),
   mine: (settings, { own }, viewer) => {

@@ -267,7 +267,7 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       return done(command.do === "drop" ? "voices/dropped" : "voices/approved", { waiting }, text.viewer?.name ?? "");
     }
     case "voice":
-    case "my-voice":
+    case "usual-voice":
       return give(at, command, signal, ctx);
   }
 }
@@ -275,14 +275,14 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
 const stopNow = ({ now }: VoicesDurable): readonly Order[] =>
   now?.phase === "said" ? [{ do: "end-alert", id: `voice.${now.text.n}.${now.sinceMs}` }] : [];
 
-function give(at: At, command: Extract<VoicesCommand, { do: "voice" | "my-voice" }>, signal: CommandSignal, ctx: StepContext): Outcome {
+function give(at: At, command: Extract<VoicesCommand, { do: "voice" | "usual-voice" }>, signal: CommandSignal, ctx: StepContext): Outcome {
   const { settings, durable } = at;
   const given = command.do === "voice" ? command.name.trim().replace(/^@/, "") : "";
   const viewer = given === "" ? signal.viewer : ctx.ledgerView.named(given);
   if (viewer === null) return no(at, "voices/unknown", { name: showable(given, ctx.hiddenWords, 40) });
-  const voice =
-    command.voice.trim() === "" ? null : settings.voices.find((v) => v.id === command.voice || fold(v.name) === fold(command.voice));
-  if (voice === undefined) return no(at, "voices/no-voice", { voice: showable(command.voice, ctx.hiddenWords, 40) });
+  const asked = command.do === "voice" ? command.voice.trim() : "";
+  const voice = asked === "" ? null : settings.voices.find((v) => v.id === asked || fold(v.name) === fold(asked));
+  if (voice === undefined) return no(at, "voices/no-voice", { voice: showable(asked, ctx.hiddenWords, 40) });
   const others = durable.own.filter((o) => o.id !== viewer.id);
   if (voice !== null && others.length >= mostOwn) return no(at, "voices/too-many-own", { most: mostOwn });
   const own = voice === null ? others : [...others, { id: viewer.id, name: viewer.name, voice: voice.id }];

@@ -30,6 +30,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     queue: (channel, what, queue) => ask("queue", { channel, do: what, queue }),
     held: (channel, what, alert) => ask("held", { channel, do: what, alert }),
     say: (channel, text, by) => ask("say", { channel, text, by }),
+    hear: (channel, voice) => ask("hear", { channel, voice }),
     voice: (channel, page) => ask("voice", { channel, page }),
     shop: (channel, token) => ask("shop", { channel, token }),
     code: (channel, token) => ask("code", { channel, token }),

@@ -7,6 +7,7 @@ import type { Person, PersonCard } from "../../../../server/ports/points-store";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { sendCommand, commandAndTell, thePoints, useShow } from "../../../_frame/show";
+import { OnPerson } from "../../../_frame/on-person";
 import { When } from "../../../../ui/when";
 import { inputLook } from "../../../../ui/input-look";
 
@@ -70,6 +71,7 @@ export function PersonPanel({
       )}
       <Adjust name={name} onAdjust={adjust} />
       <Merge person={person} name={name} onMerged={onGone} />
+      <OnPerson person={person} />
       <Flex gap="2" wrap="wrap">
         <Button size="sm" variant="outline" onClick={() => void mute(muted === undefined)}>
           {muted === undefined ? "Mute in games" : "Let them count again"}
