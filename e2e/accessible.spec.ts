@@ -145,6 +145,27 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
     },
   ],
   [
+    "Greeting editor",
+    "/prepare/games/at-the-door",
+    async (page) => {
+      await page.getByTestId("greeting-lines").waitFor();
+    },
+  ],
+  [
+    "Presenting editor",
+    "/prepare/games/worth-a-visit",
+    async (page) => {
+      await page.getByText("What chat is told").first().waitFor();
+    },
+  ],
+  [
+    "Voices editor",
+    "/prepare/games/read-aloud",
+    async (page) => {
+      await page.getByTestId("voices-list").waitFor();
+    },
+  ],
+  [
     "Rules",
     "/prepare/rules",
     async (page) => {

@@ -56,7 +56,18 @@ export function compose(env: Env) {
   ];
   const vaultOf = (channel: string): Vault => sealedVault(env.appKey, channel);
   const decoder = childDecoder(decoderProgram);
-  const engine = new Engine({ decoder, speaker: speaker(), store, clock: systemClock, bus: inProcessBus(), makeChat, log, owner, eventSecrets, vaultOf });
+  const engine = new Engine({
+    decoder,
+    speaker: speaker(),
+    store,
+    clock: systemClock,
+    bus: inProcessBus(),
+    makeChat,
+    log,
+    owner,
+    eventSecrets,
+    vaultOf,
+  });
   return { engine, store, decoder, pools: [db, living, patient] as const, log };
 }
 

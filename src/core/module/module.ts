@@ -132,6 +132,8 @@ export type Module<S, D, T, E> = Readonly<{
     since: (durable: D) => Readonly<{ seq: number; atMs: number }> | null;
     recall: (durable: D, rows: readonly RecalledRow[]) => D;
   }>;
+  /** Its state without somebody who wants to be forgotten; the same object where nothing names them. Left out where it names nobody for long. */
+  forget?: (durable: D, viewer: string) => D;
   /** When it wants a timer signal next, UTC milliseconds; null for never. */
   dueMs?: (settings: S, durable: D) => number | null;
   /** Which signals it hears beside timers and commands of its own; what the crowd and the platform send when left out. */

@@ -84,14 +84,14 @@ export function ruleHints(book: Rulebook, facts: BookFacts): readonly RuleHint[]
 }
 
 /** What is worth a look before a reward is sold. */
-export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Readonly<{ voices: boolean }>): readonly RuleHint[] {
+export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Readonly<{ audible: boolean }>): readonly RuleHint[] {
   return rewards.flatMap((reward) => {
     const hints: RuleHint[] = [];
     const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
     if (reward.effects.length === 0 && !reward.approval && reward.codes.length === 0)
       say("Who buys it gets nothing yet: choose what happens, or let it wait for somebody’s yes.");
     if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
-    if (!facts.voices && reward.effects.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
+    if (!facts.audible && reward.effects.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
       say("No overlay page plays sound yet: open an overlay that makes sound in your broadcast software.");
     if (reward.detail !== "" && !reward.approval) say("It asks for something private, but does not wait for a yes: nobody would read it.");
     for (const problem of effectProblems(reward.effects, facts)) say(`Worth a look: ${problem}.`);

@@ -29,7 +29,7 @@ describe("rules, cues and rewards to begin with", () => {
       expect(["say", "show"]).toContain(e.do);
       if (e.do === "show") expect([e.picture, e.sound, ["", mainQueue].includes(e.queue)]).toEqual(["", "", true]);
     }
-    const nothing = { games: [], props: [], voices: true };
+    const nothing = { games: [], props: [], audible: true };
     expect([...ruleHints({ ...rulebookDefaults, rules }, nothing), ...cueHints(cues, nothing)]).toEqual([]);
     expect(rewardHints(rewards, nothing)).toEqual([]);
   });

@@ -201,6 +201,11 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
   },
   chatWords: (settings) => settings.commands.map((c) => c.word),
   snapshot: { of: (durable) => durable.snapshot, with: (durable, snapshot) => ({ ...durable, snapshot }) },
+  forget: (durable, viewer) => ({
+    ...durable,
+    muted: durable.muted.filter((m) => m.id !== viewer),
+    noFaces: { ...durable.noFaces, list: durable.noFaces.list.filter((f) => f.id !== viewer) },
+  }),
   noteInWords: showNoteInWords,
   dueMs: (_, durable) => {
     if (!isRunning(durable)) return null;

@@ -1,4 +1,4 @@
-/** The voices that the two engines bring: each with a name of ours. What one keeps is made of them. */
+/** What the two engines bring: each with a name of ours. What a channel keeps is made of them. */
 export const engines = ["espeak", "flite"] as const;
 export type EngineName = (typeof engines)[number];
 

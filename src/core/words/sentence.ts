@@ -28,10 +28,12 @@ export const count = (n: number): string => String(n).replace(/\B(?=(\d{3})+$)/g
 /** So many of a thing, in the right form: 1 viewer, 1,204 viewers. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
 
-const places = new Intl.PluralRules("en", { type: "ordinal" });
-const endings: Readonly<Record<string, string>> = { one: "st", two: "nd", few: "rd" };
 /** 1st, 2nd, 23rd, 1,112th. */
-export const ordinal = (n: number): string => `${count(n)}${endings[places.select(n)] ?? "th"}`;
+export function ordinal(n: number): string {
+  const teen = n % 100 >= 11 && n % 100 <= 13;
+  const ending = teen ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th");
+  return `${count(n)}${ending}`;
+}
 
 /** Seconds without needless digits: 10 s, 0.5 s. */
 export const seconds = (ms: number): string => `${Number((ms / 1000).toFixed(2))} s`;

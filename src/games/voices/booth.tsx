@@ -73,7 +73,13 @@ export function VoicesBooth({ view, command }: BoothProps) {
                 {waits(t)}
               </Text>
               {t.asks && (
-                <Button size="xs" variant="outline" px="2" onClick={() => void command({ do: "approve", n: t.n })}>
+                <Button
+                  size="xs"
+                  variant="outline"
+                  px="2"
+                  aria-label={`Say it: what ${t.name || "somebody"} wrote`}
+                  onClick={() => void command({ do: "approve", n: t.n })}
+                >
                   Say it
                 </Button>
               )}

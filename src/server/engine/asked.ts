@@ -1,5 +1,5 @@
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { ModuleNote } from "./turn";
+import type { ModuleNote } from "./turn-kit";
 import { RecentAnswers } from "./recent-answers";
 
 /** So long after one operator did something, another one doing just that is taken for the same request. */

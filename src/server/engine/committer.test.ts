@@ -5,7 +5,7 @@ import type { ChannelRow, LedgerRows, EngineStore } from "../ports/engine-store"
 import { memoryEngineStore } from "../adapters/memory/engine-store";
 import { testChannel } from "../testing/channel";
 import { Committer } from "./committer";
-import type { Turn } from "./turn";
+import type { Turn } from "./turn-kit";
 
 const noDesk: LedgerRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
 const pause = (ms = 0): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));

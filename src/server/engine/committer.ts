@@ -2,7 +2,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelRow, LedgerRows, EngineStore, Fence } from "../ports/engine-store";
 import { readChannel } from "./recall";
-import type { Turn } from "./turn";
+import type { Turn } from "./turn-kit";
 
 export type Waiting = Readonly<{
   turn: Turn;

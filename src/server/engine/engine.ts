@@ -1,23 +1,18 @@
 import { monitorEventLoopDelay } from "node:perf_hooks";
-import type { Logger } from "pino";
-import type { Vault } from "../../core/chance/vault";
 import type { ChannelId } from "../../core/kernel/ids";
-import type { Bus } from "../ports/bus";
-import type { Clock } from "../ports/clock";
-import { createHmac, randomUUID } from "node:crypto";
+import { randomUUID } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Viewer } from "../../core/signals/signal";
 import type { ShopView } from "../ports/engine-link";
-import type { EngineStore, EventsRow, Fence } from "../ports/engine-store";
-import { type Decoder, inProcessDecoder } from "../decode/decoder";
-import { hashToken, sameText } from "../secrets";
-import { fold } from "../../core/kernel/fold";
+import type { Fence } from "../ports/engine-store";
+import { inProcessDecoder } from "../decode/decoder";
+import { hashToken } from "../secrets";
+import { FaceDoor } from "./face-door";
 import { Faces } from "./faces";
-import type { Speaker } from "../ports/speech";
 import { Speeches } from "./speeches";
 import { proofWord, ViewerHub } from "./viewer-hub";
-import { ChatLines, type ChatMaker } from "./chat-lines";
+import { ChatLines } from "./chat-lines";
 import { Nightly } from "./nightly";
 import { standingOf } from "./standing-of";
 import { Intake } from "./intake";
@@ -26,24 +21,8 @@ import { OperatorHub } from "./operator-hub";
 import { OverlayHub } from "./overlay-hub";
 import { readChannel } from "./recall";
 import type { ViewerAsk } from "./requests";
+import type { EngineParts } from "./engine-parts";
 import { readLedger, Runner } from "./runner";
-
-export type EngineParts = Readonly<{
-  store: EngineStore;
-  clock: Clock;
-  bus: Bus;
-  makeChat: ChatMaker;
-  log: Logger;
-  owner: string;
-  /** Speaks texts; nobody does when left out. */
-  speaker?: Speaker;
-  /** Opens pictures from outside; in tests this very process does. */
-  decoder?: Decoder;
-  /** The secrets with which a channel's events may be signed now. */
-  eventSecrets?: (row: EventsRow, nowMs: number) => readonly string[];
-  /** Seals the secrets of a channel's rounds. */
-  vaultOf?: (channel: ChannelId) => Vault;
-}>;
 
 const leaseMs = 10_000;
 /** A viewer page stays tied to a chat name for so long. */
@@ -58,6 +37,7 @@ export class Engine {
   readonly operators: OperatorHub;
   readonly marked: PlatformEmotes;
   readonly faces: Faces;
+  readonly faceDoor: FaceDoor;
   readonly speeches: Speeches;
   readonly intake: Intake;
   readonly viewers: ViewerHub;
@@ -76,13 +56,11 @@ export class Engine {
     const { bus, clock, store } = parts;
     this.nightly = new Nightly(store, clock, parts.log, () => [...this.runners.keys()]);
     this.marked = new PlatformEmotes(parts.decoder ?? inProcessDecoder);
-    this.faces = new Faces({
-      decoder: parts.decoder ?? inProcessDecoder,
-      store,
-      now: clock.now,
-      profiles: (id) => this.chats.profiles(id),
-    });
-    this.speeches = new Speeches(parts.speaker ?? { speak: async () => refused("speech/none") }, parts.decoder ?? inProcessDecoder);
+    const decoder = parts.decoder ?? inProcessDecoder;
+    this.faces = new Faces({ decoder, store, now: clock.now, profiles: (id) => this.chats.profiles(id) });
+    const profiles = (id: ChannelId) => this.chats.profiles(id);
+    this.faceDoor = new FaceDoor(this.faces, this.runners, profiles, parts.owner);
+    this.speeches = new Speeches(parts.speaker ?? { speak: async () => refused("speech/none") }, decoder);
     this.chats = new ChatLines(parts.makeChat, parts.log, {
       line: (id, line) => {
         for (const mark of line.marks) this.marked.saw(id, mark.id);
@@ -97,7 +75,7 @@ export class Engine {
       this.runners,
       clock.now,
       (id) => (this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`),
-      (id) => this.facesUrl(id),
+      (id) => this.faceDoor.url(id),
       () => this.settled,
     );
     this.intake = new Intake({ runners: this.runners, settled: () => this.settled, clock, secrets: parts.eventSecrets ?? (() => []) });
@@ -207,22 +185,6 @@ export class Engine {
       ),
     );
     log.info({ channel: row.name }, "channel taken up");
-  }
-
-  /** Where pages find somebody's picture, `{name}` in it: with a word that only pages of this channel were told. */
-  facesUrl(id: ChannelId): string {
-    const mark = this.runners.get(id)?.modules.provided().noFaces?.mark ?? 0;
-    return this.chats.profiles(id) === null ? "" : `/faces/${id}/${this.faceWord(id)}/{name}?m=${mark}`;
-  }
-  private faceWord(id: ChannelId): string {
-    return createHmac("sha256", this.parts.owner).update(`faces ${id}`).digest("base64url").slice(0, 22);
-  }
-  /** The picture of somebody who was here; null for initials. */
-  async face(id: ChannelId, word: string, name: string): Promise<Buffer | null> {
-    const runner = this.runners.get(id);
-    if (runner === undefined || !sameText(word, this.faceWord(id)) || !runner.knows(name)) return null;
-    if (runner.modules.provided().noFaces?.names.some((n) => fold(n) === fold(name)) === true) return null;
-    return (await this.faces.of(id, name))?.picture ?? null;
   }
 
   emotePictures(id: ChannelId): string {

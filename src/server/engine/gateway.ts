@@ -139,8 +139,8 @@ export function openGateway({
       if (made === null) plain(res, 404, "not found");
       else picture(res, made.mime, made.bytes, true);
     } else if (face !== null) {
-      engine
-        .face(channelId(face[1] ?? ""), face[2] ?? "", decodeURIComponent(face[3] ?? ""))
+      engine.faceDoor
+        .picture(channelId(face[1] ?? ""), face[2] ?? "", decodeURIComponent(face[3] ?? ""))
         .then((found) =>
           found === null ? res.writeHead(204, { "cache-control": "no-cache" }).end() : picture(res, "image/webp", found, false),
         )

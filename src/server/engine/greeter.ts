@@ -16,7 +16,7 @@ type Parts = Readonly<{ engine: Engine; ours: (req: IncomingMessage) => boolean;
 export function greeter({ engine, ours, signedIn }: Parts) {
   return (ws: WebSocket, req: IncomingMessage): void => {
     let known: "nobody" | "overlay" | "operator" | "viewer" = "nobody";
-    const tooLate = setTimeout(() => known === "nobody" && ws.close(4000, "no greeting"), 10_000);
+    const tooLate = setTimeout(() => known === "nobody" && ws.close(4000, "no hello"), 10_000);
     let alive = true;
     const beat = setInterval(() => {
       if (!alive) ws.terminate();

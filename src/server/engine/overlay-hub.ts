@@ -6,7 +6,7 @@ import type { Publication } from "../ports/bus";
 import { hashToken } from "../secrets";
 import { Feed } from "./feed";
 import type { Runner } from "./runner";
-import { Voices } from "./voice";
+import { OneVoice } from "./voice";
 
 type Hello = Extract<FromPage, { type: "hello" }>;
 type Report = Extract<FromPage, { type: "report" }>;
@@ -41,7 +41,7 @@ export class OverlayHub {
   private readonly peeks = new Map<WebSocket, Readonly<{ overlay: string; tokenHash: string }>>();
   /** Whether an operator's session holds still. */
   stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true);
-  private readonly voices: Voices;
+  private readonly oneVoice: OneVoice;
   private readonly voiceTimer: NodeJS.Timeout;
   private readonly recheckTimer: NodeJS.Timeout;
   onPages: (channel: ChannelId) => void = () => undefined;
@@ -54,7 +54,7 @@ export class OverlayHub {
     /** Whether all channels are known here, so that an unknown link is surely not valid. */
     private readonly settled: () => boolean,
   ) {
-    this.voices = new Voices(now, (id, on) => {
+    this.oneVoice = new OneVoice(now, (id, on) => {
       for (const page of this.pages.values())
         if (page.id === id) sendTo(page.socket, JSON.stringify({ v: wireVersion, type: "voice", on } satisfies ToOverlay), false);
     });
@@ -68,8 +68,8 @@ export class OverlayHub {
 
   private settleVoice(channel: ChannelId): void {
     const overlays = this.runners.get(channel)?.row.overlays ?? [];
-    const before = this.voices.holder(channel);
-    this.voices.settle(
+    const before = this.oneVoice.holder(channel);
+    this.oneVoice.settle(
       channel,
       [...this.pages.values()].map((p) => ({
         id: p.id,
@@ -81,18 +81,18 @@ export class OverlayHub {
         hidden: p.hidden,
       })),
     );
-    if (this.voices.holder(channel) !== before) this.onPages(channel);
+    if (this.oneVoice.holder(channel) !== before) this.onPages(channel);
   }
 
   chooseVoice(channel: ChannelId, page: string): void {
-    this.voices.choose(channel, page);
+    this.oneVoice.choose(channel, page);
     this.settleVoice(channel);
   }
 
   /** The page with the voice says that it still speaks. */
   voice(socket: WebSocket): void {
     const page = this.pages.get(socket);
-    if (page !== undefined) this.voices.heard(page.channel, page.id);
+    if (page !== undefined) this.oneVoice.heard(page.channel, page.id);
   }
 
   /** A page shows what was sold, or makes it heard. */
@@ -277,7 +277,7 @@ export class OverlayHub {
       .filter((p) => p.channel === channel)
       .map(({ socket: _socket, channel: _channel, tokenHash: _tokenHash, ...seen }) => ({
         ...seen,
-        voice: this.voices.holder(channel) === seen.id,
+        voice: this.oneVoice.holder(channel) === seen.id,
       }));
   }
 

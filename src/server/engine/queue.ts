@@ -11,7 +11,8 @@ import type { TransientLog } from "./transient-log";
 import type { Modules, Running } from "./modules";
 import type { AlertBoard } from "./alert-board";
 import { talkText } from "./talk-text";
-import { type ModuleNote, takeTurn, type Turn } from "./turn";
+import { takeTurn } from "./turn";
+import type { ModuleNote, Turn } from "./turn-kit";
 
 export type Outcome = Result<readonly ModuleNote[]>;
 /** A signal on its way: without a number, which it gets on arrival. */

@@ -18,6 +18,7 @@ import { LedgerCache } from "./ledger-cache";
 import { TransientLog } from "./transient-log";
 import { Inbox } from "./inbox";
 import { Modules, storedShowId } from "./modules";
+import { forgetting, forgettingId } from "./turn";
 import { AlertBoard } from "./alert-board";
 import { SignalQueue } from "./queue";
 import { Requests } from "./requests";
@@ -198,6 +199,20 @@ export class Runner {
   /** What a viewer wrote that waits to be logged, and what is kept of them for the talk, goes; what is written is the store's. */
   async forget(viewer: string): Promise<void> {
     await this.log.forget(viewer);
+    for (const module of this.modules.list) {
+      if (module.rules.forget === undefined) continue;
+      const command = { do: forgetting, viewer };
+      const signal = {
+        kind: "command" as const,
+        atMs: this.deps.clock.now(),
+        id: forgettingId,
+        gameId: module.id,
+        by: forgetting,
+        viewer: null,
+        command,
+      };
+      await this.signals.take({ signal, source: "engine", to: module, idFromOutside: false }).done;
+    }
     this.deps.bus.publish(this.id, { kind: "forgotten", viewer });
   }
 

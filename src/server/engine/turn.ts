@@ -1,53 +1,15 @@
-import type { EmoteIndex } from "../../core/chat/emotes";
 import { isGame } from "../../core/games/registry";
 import { toldOf } from "../../core/games/words";
-import type { GameId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { readStored, versionOf } from "../../core/kernel/stored";
 import { readCommand } from "../../core/module/command";
 import type { Note, Provided, StepContext } from "../../core/module/module";
 import type { Order } from "../../core/module/order";
 import { noteInWords } from "../../core/modules";
-import type { Alert } from "../../core/alerts/alert";
 import type { Booking } from "../../core/rewards/ledger-view";
-import type { Command, CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
-import type { Voice } from "../../core/speech/voice";
-import type { Booked, KeptRow, LogRow } from "../ports/engine-store";
+import type { CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
 import { hears, type Running } from "./modules";
-
-export type ModuleNote = Readonly<{ game: string; note: Note }>;
-/** All that comes of one signal, orders included. Nothing of it is told before it is committed. */
-export type Turn = {
-  rows: LogRow[];
-  changed: Set<Running>;
-  /** Where each of those stood after it, and what is written of that: later signals may have moved on by the time it is committed. */
-  after: ReadonlyMap<GameId, Readonly<{ durable: unknown; stored: unknown; version: number }>>;
-  kept: KeptRow[];
-  booked: Booked[];
-  effects: { game: GameId; effects: readonly unknown[] }[];
-  notes: ModuleNote[];
-  says: string[];
-  shows: { queue: string; alert: Alert }[];
-  /** What is to end on every page. */
-  ends: string[];
-  /** Whom a module wants to be looked for on the platform. */
-  lookUps: { game: GameId; name: string }[];
-  /** Who may be here for the first time: looked at in turns of their own. */
-  apart: { game: GameId; viewer: Viewer; command: Command | null }[];
-  speeches: { game: GameId; n: number; text: string; voice: Voice; ahead: boolean }[];
-  /** The last word on hush, when somebody said one. */
-  hush: boolean | null;
-};
-export type TurnKit = Readonly<{
-  modules: readonly Running[];
-  emotes: EmoteIndex;
-  ctx: Omit<StepContext, "emotes">;
-  nextSeq: () => number;
-  /** Whether the signal's id is one that others made, and may send again. */
-  idFromOutside: boolean;
-  /** Counts a booking at once, so that what is stepped next sees it. */
-  apply: (seq: number, booking: Booking) => Booked;
-}>;
+import { freshTurn, type ModuleNote, type Turn, type TurnKit } from "./turn-kit";
 
 /** Rules may answer what rules did; so deep, and so often, and no further. */
 const deepest = 20;
@@ -83,9 +45,23 @@ const providedShow = (modules: readonly Running[]): Provided["show"] => {
   }
   return null;
 };
+/** What the engine tells a module when somebody is forgotten: it leaves no row, since that would name them again. */
+export const forgetting = "forget-viewer";
+/** Nobody outside can give a signal this id: theirs are longer. */
+export const forgettingId = "forget";
+const forgets = (signal: Signal): boolean => signal.kind === "command" && signal.id === forgettingId;
+const forgotten = ({ rules, durable, transient }: Running, viewer: string) => ({
+  durable: (rules.forget?.(durable, viewer) ?? durable) as unknown,
+  transient,
+  effects: [],
+  notes: [],
+  orders: undefined,
+  kept: undefined,
+  booking: undefined,
+});
 /** A command as its module may trust it; what it can't be read as is not kept. */
 function readFor(module: Running, signal: Signal): Result<Signal> {
-  if (signal.kind !== "command") return ok(signal);
+  if (signal.kind !== "command" || forgets(signal)) return ok(signal);
   const read = readCommand(module.rules, signal.command);
   return read.ok ? ok({ ...signal, command: read.value }) : read;
 }
@@ -95,22 +71,7 @@ function readFor(module: Running, signal: Signal): Result<Signal> {
  * rule's blow lands before the next signal is looked at.
  */
 export function takeTurn(first: Signal, source: string, to: Running | null, kit: TurnKit): Turn {
-  const turn: Turn = {
-    rows: [],
-    changed: new Set(),
-    after: new Map(),
-    kept: [],
-    booked: [],
-    effects: [],
-    notes: [],
-    says: [],
-    shows: [],
-    ends: [],
-    apart: [],
-    lookUps: [],
-    speeches: [],
-    hush: null,
-  };
+  const turn = freshTurn();
   const ctx: StepContext = { ...kit.ctx, emotes: kit.emotes };
   // What an operator tells one module nobody stops; what a viewer asks of it, whoever is muted does not.
   const address = to === null || source === "page" ? addressed(first, kit, to) : { to: [to], note: null };
@@ -239,11 +200,9 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
         continue;
       }
       logged = read.value;
-      const outcome = module.rules.step(
-        { settings: module.settings, durable: module.durable, transient: module.transient },
-        read.value,
-        ctx,
-      );
+      const outcome = forgets(read.value)
+        ? forgotten(module, read.value.kind === "command" ? String(read.value.command["viewer"]) : "")
+        : module.rules.step({ settings: module.settings, durable: module.durable, transient: module.transient }, read.value, ctx);
       module.transient = outcome.transient;
       if (outcome.durable !== module.durable) {
         module.durable = outcome.durable;
@@ -265,6 +224,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     // Small happenings nobody answered are in the hit's own row already.
     // Nor is a sale told twice: it stands in the row of who asked for it, and among the sales.
     // Whether somebody is here for the first time is asked of the show alone; what it says is the row.
+    if (forgets(signal)) continue;
     if (signal.kind === "here" || (signal.kind === "arrival" && at.source !== "show") || (signal.kind === "redemption" && own.length === 0))
       continue;
     if (signal.kind !== "happened" || own.length > 0 || toldOf(signal.what)?.told.logged === true)

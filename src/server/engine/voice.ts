@@ -16,7 +16,7 @@ export type VoicePage = Readonly<{
 }>;
 export const leaseMs = 1_800;
 
-export class Voices {
+export class OneVoice {
   private readonly held = new Map<ChannelId, { page: string; heardMs: number }>();
   private readonly wanted = new Map<ChannelId, string>();
 

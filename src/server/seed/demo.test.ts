@@ -112,7 +112,7 @@ describe("the demo channel", () => {
         ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
         ...row.sounds.map((s) => ({ id: s.id, kind: "sound" as const })),
       ],
-      voices: true,
+      audible: true,
     };
     expect(rewardHints(rewards, facts).filter((h) => !h.text.includes("no chat word"))).toEqual([]);
     // No chat word means two things.

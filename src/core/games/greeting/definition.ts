@@ -52,6 +52,12 @@ export const greeting: GameDefinition<GreetingSettings, GreetingDurable, null, n
   rows: greetingRows,
   step: greetingStep,
   hears: ["arrival", "message", "raid", "live", "ended"],
+  forget: (durable, viewer) => ({
+    ...durable,
+    greeted: durable.greeted.remove(viewer),
+    forgot: { ...durable.forgot, ids: durable.forgot.ids.filter((id) => id !== viewer) },
+    entrances: durable.entrances.filter((e) => e.id !== viewer),
+  }),
   dueMs: (_, durable) => laneDue(durable),
   commands: { "drop-mine": z.object({}) },
   viewerCommands: ["drop-mine"],

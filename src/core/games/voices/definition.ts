@@ -60,10 +60,15 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
   freshDust,
   step: voicesStep,
   hears: ["message", "tip"],
+  forget: (durable, viewer) => ({
+    ...durable,
+    waiting: durable.waiting.filter((t) => t.viewer?.id !== viewer),
+    own: durable.own.filter((o) => o.id !== viewer),
+  }),
   dueMs: (_, durable) => laneDue(durable),
   commands: {
     take: z.object({ shown: z.string().max(600), spoken: z.string().max(700), voice: z.string().max(26), answer: z.boolean() }),
-    made: z.object({ n, url: z.string().max(200), ms: z.int().min(0).max(600_000) }),
+    made: z.object({ n, url: z.string().regex(/^(\/speech\/[0-9a-f]{64})?$/), ms: z.int().min(0).max(600_000) }),
     "not-made": z.object({ n }),
     approve: z.object({ n }),
     drop: z.object({ n }),

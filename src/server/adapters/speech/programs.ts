@@ -33,7 +33,7 @@ export const programs: Programs = {
     "--setf",
     `duration_stretch=${(160 / pace).toFixed(2)}`,
     "--setf",
-    // Around the hundred hertz and more that these voices speak at.
+    // Around the hundred hertz and more that these speak at.
     `int_f0_target_mean=${Math.round(70 + pitch * (mark === "slt" ? 2.2 : 1.1))}`,
     "-f",
     text,

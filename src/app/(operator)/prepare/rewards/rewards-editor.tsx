@@ -42,12 +42,12 @@ export function RewardsEditor({
   const [chosen, setChosen] = useState<string | null>(asks ?? book.rewards[0]?.id ?? null);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const [search, setSearch] = useState("");
-  const voices = useLive((s) => s.standing?.pages.some((p) => p.sound === "ready") ?? false);
+  const audible = useLive((s) => s.standing?.pages.some((p) => p.sound === "ready") ?? false);
   const seen = useLive((s) => s.standing?.games.find((g) => g.kind === "rewards")?.view["seen"]) as
     readonly Readonly<{ item: string; title: string }>[] | undefined;
   const names = namesOf(available);
   const put = (rewards: Reward[]): void => draft.change({ ...book, rewards });
-  const hints = useMemo(() => rewardHints(book.rewards, { ...bookFacts(available), voices }), [book.rewards, available, voices]);
+  const hints = useMemo(() => rewardHints(book.rewards, { ...bookFacts(available), audible }), [book.rewards, available, audible]);
   const shown = book.rewards.filter((r) => search === "" || fold(`${r.name} ${r.words.join(" ")} ${r.category}`).includes(fold(search)));
   const categories = [...new Set(shown.map((r) => r.category))];
   const reward = book.rewards.find((r) => r.id === chosen) ?? null;

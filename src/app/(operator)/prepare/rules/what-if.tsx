@@ -16,7 +16,20 @@ import { Pick } from "../../../../ui/pick";
 import { namesOf, type Available } from "../_effects/available";
 import { inputLook } from "../../../../ui/input-look";
 
-const kinds: readonly When[] = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "arrival", "message", "happened", "live", "ended"];
+const kinds: readonly When[] = [
+  "follow",
+  "membership",
+  "gift",
+  "tip",
+  "reaction",
+  "raid",
+  "host",
+  "arrival",
+  "message",
+  "happened",
+  "live",
+  "ended",
+];
 
 /** Runs any signal through all rules, as they stand here, and shows each decision. Touches nothing. */
 export function WhatIf({ book, available }: Readonly<{ book: Rulebook; available: Available }>) {
