@@ -270,6 +270,7 @@ export class Engine {
       lagMs: this.lagMs,
       clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
       ledgerFaults: this.nightly.faults(id),
+      unspoken: this.speeches.unspoken,
     });
   }
 

@@ -23,6 +23,8 @@ export type HealthFacts = Readonly<{
   unreadable?: readonly string[];
   /** What the last check of the ledger found. */
   ledgerFaults?: number;
+  /** Texts that could not be spoken in the last minutes, and why the last one could not. */
+  unspoken?: Readonly<{ count: number; why: string }>;
 }>;
 
 /** Each part of the installation: how it stands, what that means, what to do. */
@@ -36,6 +38,7 @@ export function healthOf(f: HealthFacts): HealthItem[] {
     engineHealth(f),
     partsHealth(f),
     ledgerHealth(f),
+    speechHealth(f),
   ].filter((item) => item !== null);
 }
 
@@ -85,6 +88,24 @@ function ledgerHealth({ ledgerFaults = 0 }: HealthFacts): HealthItem | null {
         means: "A balance is not what its history makes it. Selling goes on.",
         todo: "After the show, run npm run ledger: it says what differs, and with --rebuild sets balances to what their entries say.",
       };
+}
+
+/** Said only while something could not be spoken: a channel without spoken messages needs no engine. */
+function speechHealth({ unspoken }: HealthFacts): HealthItem | null {
+  if (unspoken === undefined || unspoken.count === 0) return null;
+  const missing = unspoken.why === "speech/none";
+  return {
+    id: "speech",
+    name: "Spoken messages",
+    state: "waiting",
+    says: `${counted(unspoken.count, "text")} could not be spoken in the last minutes.`,
+    means: "They were skipped; what is shown as well is shown all the same.",
+    todo: missing
+      ? "The engine is not installed: Debian’s packages espeak-ng and flite. ./start installs them as root."
+      : unspoken.why === "speech/late"
+        ? "The engine took too long and was ended. Is the computer busy?"
+        : "Try the voice under its game: Hear.",
+  };
 }
 
 function soundHealth({ pages, sounds = 0 }: HealthFacts): HealthItem | null {

@@ -104,7 +104,7 @@ describe("texts as sound", () => {
   test("what can't be made is none, counted, and asked for again the next time", async () => {
     const speeches = new Speeches(speaker(both(() => ["no-such-voice-engine"])), inProcessDecoder);
     expect([await speeches.of("hi", voice()), await speeches.of("hi", voice())]).toEqual([null, null]);
-    expect([speeches.failed, speeches.lastWhy]).toEqual([2, "speech/none"]);
+    expect(speeches.unspoken).toEqual({ count: 2, why: "speech/none" });
   });
   test("silence is no speech, and a thousand at once are not all taken", async () => {
     const silence = Buffer.concat([

@@ -10,6 +10,7 @@ type Made = Readonly<{ mime: string; bytes: Buffer; ms: number }>;
 const mostKept = 300;
 const mostBytes = 40 * 1024 * 1024;
 const keptMs = 3_600_000;
+const failuresMs = 600_000;
 const atOnce = 2;
 const mostWaiting = 60;
 
@@ -27,9 +28,9 @@ export class Speeches {
   private readonly running = new Map<string, Promise<Made | null>>();
   private readonly waiting: (() => void)[] = [];
   private busy = 0;
-  /** How many could not be made, and why the last could not: told as health. */
-  failed = 0;
-  lastWhy = "";
+  /** Those that could not be made lately, and why the last could not: told as health. */
+  private failures: number[] = [];
+  private lastWhy = "";
 
   constructor(
     private readonly speaker: Speaker,
@@ -43,6 +44,14 @@ export class Speeches {
       .digest("hex");
     const made = this.kept.get(key) ?? (await (this.running.get(key) ?? this.begin(key, text, voice)));
     return made === null ? null : { url: `/speech/${key}`, ms: made.ms };
+  }
+  /** How many could not be made in the last ten minutes. */
+  get failed(): number {
+    const since = performance.now() - failuresMs;
+    return this.failures.filter((at) => at > since).length;
+  }
+  get unspoken(): Readonly<{ count: number; why: string }> {
+    return { count: this.failed, why: this.lastWhy };
   }
   sound(key: string): Made | null {
     return this.kept.get(key) ?? null;
@@ -87,7 +96,7 @@ export class Speeches {
     return "ms" in facts ? { mime: served.mime, bytes: served.bytes, ms: Number(facts.ms) } : this.not("speech/failed");
   }
   private not(why: string): null {
-    this.failed += 1;
+    this.failures = [...this.failures.slice(-199), performance.now()];
     this.lastWhy = why;
     return null;
   }

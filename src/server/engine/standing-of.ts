@@ -12,6 +12,7 @@ type Now = Readonly<{
   lagMs: number;
   clockAheadMs: number;
   ledgerFaults: number;
+  unspoken: Readonly<{ count: number; why: string }>;
 }>;
 
 /** How a channel stands, as operators' pages are told it. */
@@ -37,6 +38,7 @@ export function standingOf(runner: Runner, now: Now) {
       events: { ...events, refused: now.refusedEvents, on: runner.row.events !== null },
       sounds: runner.row.sounds.length,
       ledgerFaults: now.ledgerFaults,
+      unspoken: now.unspoken,
     }),
     pages,
     hushed: runner.row.hushed,

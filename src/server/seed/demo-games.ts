@@ -24,7 +24,7 @@ import { demoPot, fillPotHistory, potId } from "./demo-brimful";
 import { demoGreeting, demoPresenting, fillPeople, greetingId, presentingId, demoVoices, voicesId } from "./demo-people";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
-import { demoRewards } from "./demo-rewards";
+import { demoRewards, peopleRewards } from "./demo-rewards";
 import { demoPlan, demoShow } from "./demo-show";
 import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 
@@ -255,7 +255,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     await store.events.setSecret(channel, { sealed: seal(env.appKey, "event-secret", env.practiceSecret), oldUntilMs: 0, nowMs });
   for (const [cueId, token] of Object.entries(env.practiceTriggers))
     await store.events.setTrigger(channel, cueId, { hash: hashToken(token), sealed: seal(env.appKey, "trigger-address", token) }, nowMs);
-  await fillHistory(db, channel, rewards, nowMs);
+  await fillHistory(db, channel, { ...rewards, rewards: rewards.rewards.filter((r) => r.category !== peopleRewards) }, nowMs);
   await fillWheelHistory(db, channel, plate, place, nowMs);
   await fillRaffleHistory(db, channel, place, nowMs);
   await fillPredictionHistory(db, channel, place, nowMs);

@@ -15,16 +15,19 @@ const hushedMs = 1_000;
 export const readingMs = (text: string): number => Math.max(4_000, Math.min(20_000, graphemesOf(text).length * 65));
 const voiceOf = (settings: VoicesSettings, id: string) => settings.voices.find((v) => v.id === id) ?? settings.voices[0];
 
+/** Who still waits for somebody's yes lets those behind go by. */
+const nextOf = ({ waiting }: Pick<VoicesDurable, "waiting">): Spoken | undefined => waiting.find((t) => !t.asks);
+
 /** Ends what is over, and begins what may begin by now. */
 export function pass(settings: VoicesSettings, given: VoicesDurable, atMs: number, hushed: boolean): Laned {
   let durable = given;
   if (durable.now !== null && durable.now.untilMs <= atMs)
     durable = { ...durable, now: null, freeMs: Math.max(durable.freeMs, atMs + settings.gapMs) };
-  const next = durable.waiting[0];
-  if (durable.now !== null || durable.held || next === undefined || next.asks || next.fromMs > atMs || durable.freeMs > atMs)
+  const next = nextOf(durable);
+  if (durable.now !== null || durable.held || next === undefined || next.fromMs > atMs || durable.freeMs > atMs)
     return { durable, orders: [] };
   if (hushed) return { durable: { ...durable, freeMs: atMs + hushedMs }, orders: [] };
-  const waiting = durable.waiting.slice(1);
+  const waiting = durable.waiting.filter((t) => t !== next);
   const voice = voiceOf(settings, next.voice);
   if (next.spoken === "" || voice === undefined) return begin(settings, { ...durable, waiting }, next, readingMs(next.shown), null, atMs);
   return {
@@ -63,8 +66,8 @@ export function begin(settings: VoicesSettings, durable: VoicesDurable, text: Sp
 
 /** When something ends or may begin next; null when nothing is due. */
 export function laneDue({ now, waiting, held, freeMs }: VoicesDurable): number | null {
-  const next = waiting[0];
-  const begins = next === undefined || next.asks || held ? null : Math.max(next.fromMs, freeMs, now?.untilMs ?? 0);
+  const next = nextOf({ waiting });
+  const begins = next === undefined || held ? null : Math.max(next.fromMs, freeMs, now?.untilMs ?? 0);
   if (now === null) return begins;
   return begins === null ? now.untilMs : Math.min(now.untilMs, begins);
 }

@@ -143,6 +143,16 @@ describe("the lane", () => {
     expect(v.heard).toEqual(["hello"]);
     expect(codes(v.command({ do: "approve", n: 1 }, 10_001))).toEqual(["voices/decided-already"]);
   });
+  test("one that still waits for a yes lets those behind it go by", () => {
+    const v = evening({ approve: true });
+    v.says("a", "!say one");
+    v.says("b", "!say two");
+    v.command({ do: "approve", n: 2 }, 10);
+    expect(v.heard).toEqual(["two"]);
+    v.until(60_000);
+    v.command({ do: "approve", n: 1 }, 60_000);
+    expect(v.heard).toEqual(["two", "one"]);
+  });
   test("skipped it stops on every page and the next begins; dropped, held and let go on", () => {
     const v = evening();
     for (const id of ["a", "b", "c"]) v.says(id, `!say ${id}`);
