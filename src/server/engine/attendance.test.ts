@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { newRule, rulebookDefaults } from "../../core/rules/settings";
+import { mariadbShows } from "../adapters/mariadb/shows";
 import { testShops } from "../testing/shop";
 
 /** Who was in which show, on the real database. */
@@ -79,5 +80,43 @@ describe("attendance", () => {
     const all = await told(s);
     expect(all).toHaveLength(200);
     expect(commits).toBeLessThan(20);
+  });
+});
+
+describe("who came to a show, afterwards", () => {
+  test("how many, who was new, who was back, and whom one presented", async () => {
+    const s = await opened();
+    const fromMs = s.time.nowMs;
+    for (const name of ["ada", "bo", "__proto__"]) s.say(name, "hello");
+    await told(s);
+    await s.command("show", { do: "show", what: "end" });
+    s.time.nowMs += 40 * 86_400_000;
+    const secondMs = s.time.nowMs;
+    await s.onAir();
+    for (const name of ["ada", "cy"]) s.say(name, "hello again");
+    await told(s);
+    const shows = mariadbShows(shops.db);
+    expect(await shows.whoCame(s.id, fromMs, fromMs + 1_000, 30)).toEqual({
+      came: 3,
+      fresh: { count: 3, names: ["ada", "bo", "__proto__"] },
+      back: { count: 0, people: [] },
+      presented: [],
+    });
+    expect(await shows.whoCame(s.id, secondMs, secondMs + 1_000, 30)).toMatchObject({
+      came: 2,
+      fresh: { count: 1, names: ["cy"] },
+      back: { count: 1, people: [{ name: "ada", days: 40 }] },
+    });
+    expect(await shows.whoCame(s.id, 0, 1, 30)).toMatchObject({ came: 0 });
+  });
+  test("who is forgotten is in no show any more, and in nobody's state", async () => {
+    const s = await opened();
+    await s.command("show", { do: "face", id: "ada", name: "ada", on: false });
+    s.say("ada", "hello");
+    await told(s);
+    await s.runner.forget("ada");
+    expect(JSON.stringify(s.runner.modules.list.map((m) => m.durable))).not.toContain("ada");
+    const rows = (await shops.db("log").where({ kind: "command" }).select("body")) as { body: string }[];
+    expect(rows.filter((r) => r.body.includes("forget-viewer"))).toEqual([]);
   });
 });

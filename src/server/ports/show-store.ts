@@ -24,7 +24,17 @@ export type Fight = Readonly<{
   recent: Readonly<{ damage: number; minutes: number }>;
 }>;
 export type PastShow = Readonly<{ fromMs: number; toMs: number; rehearsal: boolean; by: string }>;
+/** Who came to a show that is over: as many names as are shown, and how many they were. */
+export type WhoCame = Readonly<{
+  came: number;
+  fresh: Readonly<{ count: number; names: readonly string[] }>;
+  /** After how many days, the longest away first. */
+  back: Readonly<{ count: number; people: readonly Readonly<{ name: string; days: number }>[] }>;
+  presented: readonly Readonly<{ name: string; page: string }>[];
+}>;
 export type ShowStore = Readonly<{
+  /** Who came between two times. Who was away for so many days counts as back. */
+  whoCame: (channel: ChannelId, fromMs: number, toMs: number, awayDays: number) => Promise<WhoCame>;
   /** Rows that can become marks, oldest first; at most `limit`, the newest of them. */
   tape: (channel: ChannelId, fromMs: number, toMs: number, limit: number) => Promise<readonly TimelineRow[]>;
   viewer: (channel: ChannelId, id: string) => Promise<ViewerCard | null>;

@@ -6,6 +6,8 @@ import { Keys, rolesOf } from "./keys";
 import { type Row, text } from "./rows";
 
 const paceMinutes = 10;
+/** So many names of a show are listed; how many there were is told. */
+const mostNames = 60;
 type Body = Readonly<Record<string, unknown>>;
 // What the engine wrote there: an object.
 const bodyOf = (row: Row): Body => fromJson(row["body"]) as Body;
@@ -115,6 +117,46 @@ export function mariadbShows(db: Database): ShowStore {
         points: rows.reverse().map((r) => ({ atMs: Number(r["to_ms"]), health: Number(bodyOf(r)["after"] ?? 0) })),
         leader: leader === undefined ? null : { name: text(leader["name"]), damage: Number(leader["damage"]) },
         recent: { damage: Number(recent?.["damage"] ?? 0), minutes: Math.max(1, (nowMs - fromMs) / 60_000) },
+      };
+    },
+    whoCame: async (channel, fromMs, toMs, awayDays) => {
+      const num = await numOf(channel);
+      const arrivals = () =>
+        db("log")
+          .where("log.channel", num)
+          .where("log.kind", "arrival")
+          .whereBetween("log.at_ms", [fromMs, toMs])
+          .leftJoin("viewers as v", "v.id", "log.viewer");
+      const shows = "cast(json_value(log.body, '$.shows') as unsigned)";
+      const days = "floor((log.at_ms - cast(json_value(log.body, '$.beforeMs') as unsigned)) / 86400000)";
+      const [all, fresh, back] = (await Promise.all([
+        arrivals()
+          .select(
+            db.raw("count(*) as came"),
+            db.raw(`coalesce(sum(${shows} = 1), 0) as fresh`),
+            db.raw(`coalesce(sum(${days} >= ?), 0) as back`, [awayDays]),
+          )
+          .first(),
+        arrivals().whereRaw(`${shows} = 1`).orderBy("log.at_ms").orderBy("log.seq").limit(mostNames).select("v.name"),
+        arrivals()
+          .whereRaw(`${days} >= ?`, [awayDays])
+          .orderBy("days", "desc")
+          .orderBy("log.seq")
+          .limit(mostNames)
+          .select("v.name", db.raw(`${days} as days`)),
+      ])) as [Row | undefined, Row[], Row[]];
+      const presented = (await db("records")
+        .where({ channel: num, kind: "presented" })
+        .whereBetween("to_ms", [fromMs, toMs])
+        .orderBy("id")
+        .limit(mostNames)
+        .select("body")) as Row[];
+      const nameOf = (row: Row): string => text(row["name"] ?? "") || "somebody";
+      return {
+        came: Number(all?.["came"] ?? 0),
+        fresh: { count: Number(all?.["fresh"] ?? 0), names: fresh.map(nameOf) },
+        back: { count: Number(all?.["back"] ?? 0), people: back.map((r) => ({ name: nameOf(r), days: Number(r["days"]) })) },
+        presented: presented.map((r) => ({ name: String(bodyOf(r)["name"] ?? ""), page: String(bodyOf(r)["page"] ?? "") })),
       };
     },
     past: async (channel, limit) => {
