@@ -3,6 +3,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { fold } from "../../core/kernel/fold";
 import type { Decoder } from "../decode/decoder";
 import type { Face, FaceStore, Profile, Profiles } from "../ports/profiles";
+import { Gate } from "./gate";
 
 export type FacesDeps = Readonly<{
   decoder: Decoder;
@@ -27,8 +28,7 @@ const mostWaiting = 300;
 export class Faces {
   private readonly known = new LRUCache<string, { face: Face; untilMs: number }>({ max: 2_000 });
   private readonly running = new Map<string, Promise<Face | null>>();
-  private readonly waiting: (() => void)[] = [];
-  private busy = 0;
+  private readonly gate = new Gate(atOnce, mostWaiting);
 
   constructor(private readonly deps: FacesDeps) {}
 
@@ -49,31 +49,14 @@ export class Faces {
 
   private begin(channel: ChannelId, name: string, key: string): Promise<Face | null> {
     // A raid of five thousand: those who are too many get their initials, and are looked for when they come again.
-    if (this.waiting.length >= mostWaiting) return Promise.resolve(null);
-    const work = this.turn()
-      .then(() => this.look(channel, name, key))
+    if (this.gate.full) return Promise.resolve(null);
+    const work = this.gate
+      .run(() => this.look(channel, name, key))
       .catch(() => null)
-      .finally(() => {
-        this.running.delete(key);
-        this.busy -= 1;
-        this.waiting.shift()?.();
-      });
+      .finally(() => this.running.delete(key));
     this.running.set(key, work);
     return work;
   }
-  private turn(): Promise<void> {
-    if (this.busy < atOnce) {
-      this.busy += 1;
-      return Promise.resolve();
-    }
-    return new Promise((resolve) =>
-      this.waiting.push(() => {
-        this.busy += 1;
-        resolve();
-      }),
-    );
-  }
-
   private async look(channel: ChannelId, name: string, key: string): Promise<Face | null> {
     const { store, now, decoder } = this.deps;
     const profiles = this.deps.profiles(channel);

@@ -3,6 +3,7 @@ import { LRUCache } from "lru-cache";
 import type { Voice } from "../../core/speech/voice";
 import type { Decoder } from "../decode/decoder";
 import type { Speaker } from "../ports/speech";
+import { Gate } from "./gate";
 
 export type Speech = Readonly<{ url: string; ms: number }>;
 type Made = Readonly<{ mime: string; bytes: Buffer; ms: number }>;
@@ -26,8 +27,7 @@ export class Speeches {
     ttl: keptMs,
   });
   private readonly running = new Map<string, Promise<Made | null>>();
-  private readonly waiting: (() => void)[] = [];
-  private busy = 0;
+  private readonly gate = new Gate(atOnce, mostWaiting);
   /** Those that could not be made lately, and why the last could not: told as health. */
   private failures: number[] = [];
   private lastWhy = "";
@@ -58,35 +58,18 @@ export class Speeches {
   }
 
   private begin(key: string, text: string, voice: Voice): Promise<Made | null> {
-    if (this.waiting.length >= mostWaiting) return Promise.resolve(null);
-    const work = this.turn()
-      .then(() => this.make(text, voice))
+    if (this.gate.full) return Promise.resolve(null);
+    const work = this.gate
+      .run(() => this.make(text, voice))
       .catch(() => null)
       .then((made) => {
         if (made !== null) this.kept.set(key, made);
         return made;
       })
-      .finally(() => {
-        this.running.delete(key);
-        this.busy -= 1;
-        this.waiting.shift()?.();
-      });
+      .finally(() => this.running.delete(key));
     this.running.set(key, work);
     return work;
   }
-  private turn(): Promise<void> {
-    if (this.busy < atOnce) {
-      this.busy += 1;
-      return Promise.resolve();
-    }
-    return new Promise((resolve) =>
-      this.waiting.push(() => {
-        this.busy += 1;
-        resolve();
-      }),
-    );
-  }
-
   private async make(text: string, voice: Voice): Promise<Made | null> {
     const spoken = await this.speaker.speak(text, voice);
     if (!spoken.ok) return this.not(spoken.refusal.code);
