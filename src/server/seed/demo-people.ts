@@ -81,9 +81,9 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
     greetingId,
     kept.sort((a, b) => a.fromMs - b.fromMs),
   );
-  const card: Place = { x: 0.31, y: 0.6, width: 0.42, height: 0.19, hidden: false, locked: false, opacity: 1 };
+  const card: Place = { x: 0.34, y: 0.36, width: 0.4, height: 0.18, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: presentingId, place: JSON.stringify(card), order: 6 });
-  const said: Place = { x: 0.31, y: 0.825, width: 0.4, height: 0.145, hidden: false, locked: false, opacity: 1 };
+  const said: Place = { x: 0.31, y: 0.85, width: 0.4, height: 0.13, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: voicesId, place: JSON.stringify(said), order: 7 });
   const neighbours = ["seaglass_sia", "grandad_grog", "raku_rita", "tin_lantern", "otterly_fine", "wedgewright"];
   const topics = ["Sea glass jewellery", "Songs of the marsh", "Bread, slowly", "Painting boats"];
