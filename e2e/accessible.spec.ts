@@ -107,6 +107,12 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
     "/prepare/motion",
     async (page) => {
       await page.getByRole("button", { name: /^Play drop/ }).waitFor();
+      // Half faded it is no text to be read: each has been played, and stands there again.
+      await page.waitForFunction(() =>
+        [...document.querySelectorAll<HTMLElement>("[data-word] [aria-hidden] > div")].every(
+          (tag) => tag.style.opacity === "1" && tag.style.transform === "",
+        ),
+      );
     },
   ],
   [

@@ -15,6 +15,7 @@ class Context {
     Context.last = this;
   }
   createBuffer = (_: number, length: number) => ({ getChannelData: () => new Float32Array(length) });
+  createAnalyser = () => ({ fftSize: 0, connect: () => undefined, getFloatTimeDomainData: () => undefined });
   createGain = () => {
     const gain = { value: 1 };
     return { gain, connect: () => void this.gains.push(gain.value) };

@@ -24,7 +24,8 @@ import { demoPot, fillPotHistory, potId } from "./demo-brimful";
 import { demoGreeting, demoPresenting, fillPeople, greetingId, presentingId, demoVoices, voicesId } from "./demo-people";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
-import { demoRewards, peopleRewards } from "./demo-rewards";
+import { peopleRewards } from "./demo-people-rewards";
+import { demoRewards } from "./demo-rewards";
 import { demoPlan, demoShow } from "./demo-show";
 import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 

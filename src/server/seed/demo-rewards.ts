@@ -2,6 +2,7 @@ import { newReward, type Reward, type RewardBook } from "../../core/rewards/sett
 import { alertLookDefaults } from "../../core/alerts/alert";
 import type { RuleEffect } from "../../core/rules/effect";
 import { type Line, second, minute } from "./demo-history";
+import { peopleRewards, rewardsForPeople } from "./demo-people-rewards";
 
 const sound = (id: string, volume = 80): RuleEffect => ({ do: "sound", sound: id, volume, queue: "sounds" });
 
@@ -29,8 +30,6 @@ const flock = (count: number, motion = "", chosen: readonly string[] = []): Rule
 
 const strike = (amount: number, how: "damage" | "heal" = "damage"): RuleEffect => act("old-spall", how, { amount });
 
-/** The rewards that came with greetings and voices: nobody has bought them in the months before. */
-export const peopleRewards = "People";
 export function demoRewards(key: (word: string) => string): RewardBook {
   const made = (category: string, lines: readonly Line[]): Reward[] =>
     lines.map(([id, name, price, words, effects, more = {}]) => ({
@@ -155,32 +154,7 @@ export function demoRewards(key: (word: string) => string): RewardBook {
         ["mend-him", "Mend him a little", 60, "!glue", [strike(10, "heal")], { ownRestMs: 30 * second }],
         ["ask-him", "What does he do", 0, "!whois", [act("old-spall", "tell-rules", {})], { sharedRestMs: 60 * second, price: 0 }],
       ]),
-      ...made(peopleRewards, [
-        [
-          "read-aloud",
-          "Have it read aloud",
-          220,
-          "!aloud",
-          [act("read-aloud", "say", { text: "{text}", how: "as-set", voice: "" })],
-          { text: { how: "must", asks: "What shall be said?" }, ownRestMs: 60 * second, onlyOnAir: true },
-        ],
-        [
-          "own-entrance",
-          "An entrance of your own",
-          1_500,
-          "",
-          [act("at-the-door", "entrance", { name: "", line: "{text}", picture: "", sound: "", role: "always" })],
-          { text: { how: "must", asks: "How do you come in?" }, about: "Said whenever you write first in a show." },
-        ],
-        [
-          "gull-voice",
-          "The voice of a gull",
-          900,
-          "",
-          [act("read-aloud", "voice", { name: "", voice: "Gull" })],
-          { about: "All that you have read aloud is said by a gull." },
-        ],
-      ]),
+      ...made(peopleRewards, rewardsForPeople),
       ...made("At the wheel", [
         [
           "spin-wheel",

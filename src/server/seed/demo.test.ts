@@ -102,10 +102,10 @@ describe("the demo channel", () => {
     for (const { game } of showSettingsSchema.parse(show.settings).commands) expect(["", ...facts.games.map((g) => g.id)]).toContain(game);
     expect(bossHints(demoBoss)).toEqual([]);
   });
-  test("has clay: forty-two rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
+  test("has clay: forty-five rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
     const row = (await mariadbEngineStore(db).channel(channel))!;
     const { rewards } = rewardBookSchema.parse(row.games.find((g) => g.kind === "rewards")!.settings);
-    expect(rewards).toHaveLength(42);
+    expect(rewards).toHaveLength(45);
     const facts = {
       games: row.games.map((g) => ({ id: g.id, kind: g.kind })),
       props: [

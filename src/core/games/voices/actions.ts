@@ -28,7 +28,7 @@ export const voicesActions = actionsOf({
     label: "Skip",
     form: "Skip what {game} says",
     input: {},
-    key: "v",
+    key: "j",
     word: "skipvoice",
     can: (view) => view["now"] !== null,
     tape: (_, by, byOperator) => (byOperator ? { tone: "soft", weight: 1, label: `${by} skipped a spoken text` } : null),
