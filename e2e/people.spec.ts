@@ -86,7 +86,8 @@ test("somebody new is greeted by name and face, presented by a moderator’s wor
   await expect.poll(async () => (await shown(overlay))["worth-a-visit"]?.page).toBe("https://marsh.example/seaglass_sia");
   await expect.poll(heard).toContainEqual("Do knock at seaglass_sia’s door: https://marsh.example/seaglass_sia");
 
-  // Spoken: heard on the page that has the voice, in their role's voice, and captioned.
+  // Spoken: heard on the page that has the voice, in their role's voice, and captioned. The booth is led there before.
+  await focusGame(page, "voices-booth");
   await say(
     "!say the tall vase will survive, I am quite sure of it, whatever the tide and the kiln may say tonight, and whoever says otherwise shall bring the biscuits next week",
     "seaglass_sia",
@@ -94,7 +95,6 @@ test("somebody new is greeted by name and face, presented by a moderator’s wor
   await expect.poll(async () => (await shown(overlay))["read-aloud"]?.name).toBe("seaglass_sia");
   await expect(overlay.locator(".izzam-caption")).toContainText("seaglass_sia: the tall vase will survive");
   await expect.poll(() => level(overlay), { intervals: [100] }).toBeGreaterThan(0.005);
-  await focusGame(page, "voices-booth");
   await expect(page.getByTestId("voices-booth")).toContainText("the tall vase will survive");
   await phone.locator("section").filter({ hasText: "Read aloud" }).getByRole("button", { name: "Skip" }).tap();
   await expect.poll(async () => (await shown(overlay))["read-aloud"]).toBeNull();
