@@ -16,7 +16,7 @@ export const greetingActions = actionsOf({
     label: "Skip",
     form: "End what {game} shows",
     input: {},
-    key: "s",
+    key: "c",
     word: "skipgreeting",
     can: (view) => view["card"] !== null,
     tape: (_, by, byOperator) => (byOperator ? { tone: "soft", weight: 1, label: `${by} skipped a greeting` } : null),

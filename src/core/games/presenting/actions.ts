@@ -15,7 +15,7 @@ export const presentingActions = actionsOf({
     label: "Skip",
     form: "End what {game} shows",
     input: {},
-    key: "s",
+    key: "c",
     word: "skipcard",
     can: (view) => view["person"] !== null,
     tape: (_, by, byOperator) => (byOperator ? { tone: "soft", weight: 1, label: `${by} ended a card` } : null),
