@@ -22,7 +22,9 @@ export function talkText(signal: Signal): string {
     case "host":
       return `hosts with ${count(signal.viewers)}`;
     case "arrival":
-      return signal.shows <= 1 ? "is here for the first time" : `is here for the ${ordinal(signal.shows)} time`;
+      // Asked about, and not told yet for the how-manieth time: what came of it stands beside it.
+      if (signal.shows === 0) return "is here";
+      return signal.shows === 1 ? "is here for the first time" : `is here for the ${ordinal(signal.shows)} time`;
     case "purchase-request":
       return "on the viewer page";
     case "here":
