@@ -1,9 +1,10 @@
+import type { z } from "zod";
 import { entranceMs, enter, type Entrance, exit, type Exit, exitMs } from "./motion";
 import { lookNow } from "./dress";
 import { type CardWords, paintCard } from "./card";
 import type { Box } from "./box";
 import { leastLetter, OwnSurface } from "./own-surface";
-import type { SceneKit } from "./scene";
+import type { Scene, SceneKit } from "./scene";
 
 /** A card that is there, and what goes when it is not any more. */
 type There<T> = Readonly<{ n: number; card: T; sinceMs: number }>;
@@ -98,4 +99,49 @@ function grown(box: Box): Box {
   const right = Math.min(Math.max(stage, box.x + box.width), box.x + box.width + box.height * 1.2);
   const bottom = Math.min(Math.max(high, box.y + box.height), box.y + box.height * 2.1);
   return { ...box, x: left, y: top, width: right - left, height: bottom - top };
+}
+
+/** What a scene of cards has of its own: `V` is its view, `T` a card. */
+export type CardRules<V, T> = Readonly<{
+  view: z.ZodType<V>;
+  card: (view: V) => T | null;
+  /** In a preview, while there is no card: somebody made up, so that one sees what one sets up. */
+  example: T;
+  /** What a reader of the page is told of a card. */
+  shown: (card: T, view: V) => unknown;
+  words: (card: T, view: V) => CardWords;
+}>;
+
+/** A game that is nothing but one card after another. */
+export function cardScene<V extends Readonly<{ on: boolean; looks: CardLooks }>, T extends Readonly<{ n: number }>>(
+  kit: SceneKit,
+  rules: CardRules<V, T>,
+): Scene {
+  let view: V | null = null;
+  const stage = new CardStage<T>(kit);
+  const { sprites } = kit;
+  return {
+    get live() {
+      return view?.on === true ? stage.live : 0;
+    },
+    shown: () => (view === null || stage.shown === null ? null : rules.shown(stage.shown, view)),
+    setView: (given) => {
+      const parsed = rules.view.safeParse(given);
+      if (!parsed.success) return;
+      view = parsed.data;
+      const card = rules.card(view) ?? (kit.preview === true ? rules.example : null);
+      stage.put(card?.n ?? 0, view.on ? card : null, sprites.nowMs);
+    },
+    effect: () => undefined,
+    rehearse: () => undefined,
+    clear: (_, atOnce) => stage.clear(atOnce),
+    stack: (order) => stage.stack(order),
+    free: () => stage.free(),
+    frame: (nowMs, box) => {
+      const of = view;
+      if (of === null) return false;
+      const mark = `${sprites.loads} ${JSON.stringify(of.looks)}`;
+      return stage.frame(nowMs, box, of.looks, of.on, mark, (card) => rules.words(card, of));
+    },
+  };
 }

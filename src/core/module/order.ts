@@ -3,8 +3,8 @@ import { voiceSchema } from "../speech/voice";
 import { alertSchema } from "../alerts/alert";
 import { commandSchema, roleSchema, touchesSchema } from "../signals/signal";
 
-const viewerSchema = z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() }).nullable();
 const arrivedSchema = z.object({ id: z.string(), name: z.string(), roles: z.array(roleSchema).readonly() });
+const viewerSchema = arrivedSchema.nullable();
 const factsSchema = z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]));
 const noteSchema = z.object({
   refusal: z.object({ code: z.string(), facts: factsSchema }).optional(),

@@ -24,10 +24,7 @@ export type Sale = Readonly<{
   shown: boolean;
 }>;
 
-/**
- * What the single writer of a channel knows of points and sales, as a step may read it. Counts are of the
- * show that runs; nothing refunded is counted.
- */
+/** In which shows somebody was. */
 export type Attendance = Readonly<{
   /** How many shows they wrote in. */
   shows: number;
@@ -36,6 +33,10 @@ export type Attendance = Readonly<{
   /** The show they were last in. */
   showId: string;
 }>;
+/**
+ * What the single writer of a channel knows of points and sales, as a step may read it. Counts are of the
+ * show that runs; nothing refunded is counted.
+ */
 export type LedgerView = Readonly<{
   balance: (viewerId: string) => number;
   /** What a viewer earned since the channel's day began. */

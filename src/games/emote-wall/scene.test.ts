@@ -1,4 +1,4 @@
-import { bareKit } from "../../testing/scene-kit";
+import { bareKit, spriteBook } from "../../testing/scene-kit";
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { emoteWall } from "../../core/games/emote-wall/definition";
 import { type WallSettings, wallDefaults } from "../../core/games/emote-wall/settings";
@@ -6,43 +6,13 @@ import { SpriteBuffer, stride } from "../../overlay/sprite-buffer";
 import { type Engine, loadEngine } from "../../overlay/physics/engine";
 import type { Box, SceneKit } from "../../overlay/scene";
 import { deskHere } from "../../testing/desk-here";
-import type { LoadedSprite } from "../../overlay/sprites";
 import { wallScene } from "./scene";
 
 const box = { x: 0, y: 0, width: 1_920, height: 1_080 };
-const picture: LoadedSprite["picture"] = { width: 1, height: 1 } as unknown as NonNullable<LoadedSprite["picture"]>;
-
-/** A book whose pictures are all there: `wide` is twice as wide as high, `moving` has four frames. */
-function book(): SceneKit["sprites"] {
-  const keys: string[] = [];
-  const of = (id: number): LoadedSprite => {
-    const key = keys[id] ?? "";
-    const moving = key === "moving";
-    return {
-      id,
-      key,
-      picture: key === "missing" ? null : picture,
-      frames: moving ? 4 : 1,
-      columns: 2,
-      frameWidth: key === "wide" ? 200 : 100,
-      frameHeight: 100,
-      frameMs: moving ? 100 : 0,
-      usedAtMs: 0,
-      again: 0,
-    };
-  };
-  const made = {
-    id: (key: string) => (keys.includes(key) ? keys.indexOf(key) : keys.push(key) - 1),
-    get: of,
-    known: () => ["pot"],
-  };
-  return made as unknown as SceneKit["sprites"];
-}
-
 function setUp(part: Partial<WallSettings> = {}, still = false) {
   const scene = wallScene({
     ...bareKit,
-    sprites: book(),
+    sprites: spriteBook(),
     still,
     paint: () => {
       throw new Error("a wall has no surface of its own");
@@ -93,7 +63,7 @@ describe("emotes that pile up", () => {
   const piling = (frames: readonly Box[] = [], part: Partial<WallSettings> = {}) => {
     const scene = wallScene({
       ...bareKit,
-      sprites: book(),
+      sprites: spriteBook(),
       still: false,
       desk: () => deskHere(engine),
       frames: () => frames,

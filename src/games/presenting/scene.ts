@@ -1,10 +1,9 @@
 import { encode } from "uqr";
-import { type Person, type PresentingView, presentingViewSchema } from "../../core/games/presenting/settings";
-import { CardStage } from "../../overlay/card-stage";
+import { type Person, presentingViewSchema } from "../../core/games/presenting/settings";
+import { cardScene } from "../../overlay/card-stage";
 import { faceKey } from "../../overlay/drawn-sprites";
 import type { Scene, SceneKit } from "../../overlay/scene";
 
-/** In a preview, while nobody is presented: somebody made up. */
 const example: Person = {
   n: 0,
   name: "seaglass_sia",
@@ -17,8 +16,6 @@ const spoken = (page: string): string => page.replace(/^https?:\/\/(www\.)?/, ""
 
 /** Somebody who is worth a visit, on a card. */
 export function presentingScene(kit: SceneKit): Scene {
-  let view: PresentingView | null = null;
-  const stage = new CardStage<Person>(kit);
   const { sprites } = kit;
   let coded: Readonly<{ page: string; code: readonly (readonly boolean[])[] }> = { page: "", code: [] };
   const codeOf = (page: string): readonly (readonly boolean[])[] => {
@@ -33,38 +30,22 @@ export function presentingScene(kit: SceneKit): Scene {
     }
     return coded.code;
   };
-  return {
-    get live() {
-      return view?.on === true ? stage.live : 0;
+  return cardScene(kit, {
+    view: presentingViewSchema,
+    card: (view) => view.person,
+    example,
+    shown: (person) => person,
+    words: (person, { looks }) => {
+      const lines = [looks.topic ? person.topic : "", looks.about ? person.about : ""].filter((l) => l !== "");
+      return {
+        title: person.name,
+        line: lines.join(" · "),
+        small: looks.page ? spoken(person.page) : "",
+        faces: looks.face ? [sprites.get(sprites.id(faceKey(person.name)))] : [],
+        glaze: person.name,
+        picture: null,
+        ...(looks.code && person.page !== "" ? { code: codeOf(person.page) } : {}),
+      };
     },
-    shown: () => stage.shown,
-    setView: (given) => {
-      const parsed = presentingViewSchema.safeParse(given);
-      if (!parsed.success) return;
-      view = parsed.data;
-      const person = view.person ?? (kit.preview === true ? example : null);
-      stage.put(person?.n ?? 0, view.on ? person : null, sprites.nowMs);
-    },
-    effect: () => undefined,
-    rehearse: () => undefined,
-    clear: (_, atOnce) => stage.clear(atOnce),
-    stack: (order) => stage.stack(order),
-    free: () => stage.free(),
-    frame: (nowMs, box) => {
-      if (view === null) return false;
-      const { looks } = view;
-      return stage.frame(nowMs, box, looks, view.on, `${sprites.loads} ${JSON.stringify(looks)}`, (person) => {
-        const lines = [looks.topic ? person.topic : "", looks.about ? person.about : ""].filter((l) => l !== "");
-        return {
-          title: person.name,
-          line: lines.join(" · "),
-          small: looks.page ? spoken(person.page) : "",
-          faces: looks.face ? [sprites.get(sprites.id(faceKey(person.name)))] : [],
-          glaze: person.name,
-          picture: null,
-          ...(looks.code && person.page !== "" ? { code: codeOf(person.page) } : {}),
-        };
-      });
-    },
-  };
+  });
 }

@@ -5,7 +5,7 @@ import type { ChannelRow, LedgerRows, EngineStore } from "../ports/engine-store"
 import { memoryEngineStore } from "../adapters/memory/engine-store";
 import { testChannel } from "../testing/channel";
 import { Committer } from "./committer";
-import type { Turn } from "./turn-kit";
+import { freshTurn } from "./turn-kit";
 
 const noDesk: LedgerRows = { accounts: [], sold: [], soldInShow: [], last: [], prices: [], sales: [] };
 const pause = (ms = 0): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
@@ -59,22 +59,7 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
     memory.push(id);
     seq += 1;
     const row = { seq, atMs: seq, kind: "tip", source: "event", id, viewer: null, body: {} };
-    const turn: Turn = {
-      rows: [row],
-      changed: new Set(),
-      after: new Map(),
-      kept: [],
-      apart: [],
-      ends: [],
-      lookUps: [],
-      speeches: [],
-      booked: [],
-      effects: [],
-      notes: [],
-      says: [],
-      shows: [],
-      hush: null,
-    };
+    const turn = { ...freshTurn(), rows: [row] };
     commits.add({
       turn,
       changes: memory.length,

@@ -57,14 +57,18 @@ export class Faces {
     this.running.set(key, work);
     return work;
   }
+
   private async look(channel: ChannelId, name: string, key: string): Promise<Face | null> {
     const { store, now, decoder } = this.deps;
     const profiles = this.deps.profiles(channel);
     if (profiles === null) return null;
     const stored = await store.face(channel, fold(name)).catch(() => null);
-    if (stored !== null && stored.atMs + (stored.profile === null ? freshMs.none : freshMs.found) > now()) {
-      this.known.set(key, { face: stored, untilMs: stored.atMs + (stored.profile === null ? freshMs.none : freshMs.found) });
-      return stored;
+    if (stored !== null) {
+      const untilMs = stored.atMs + (stored.profile === null ? freshMs.none : freshMs.found);
+      if (untilMs > now()) {
+        this.known.set(key, { face: stored, untilMs });
+        return stored;
+      }
     }
     const answer = await profiles.find(name);
     if (answer.is === "away") {

@@ -113,8 +113,8 @@ export class SignalQueue {
   private publish(turn: Turn, signal: Signal): void {
     const { publish, alerts, modules } = this.deps;
     for (const { id, rules } of turn.changed) publish(rules.onStage === true ? { kind: "stage" } : { kind: "state", game: id });
-    if (turn.changed.size > 0) {
-      const faces = modules.provided().noFaces?.mark ?? 0;
+    for (const { rules, settings, durable } of turn.changed) {
+      const faces = rules.provides?.(settings, durable).noFaces?.mark ?? this.facesMark;
       // Whose picture is not to be shown any more is seen nowhere, at once.
       if (faces !== this.facesMark) publish({ kind: "stage" });
       this.facesMark = faces;

@@ -45,14 +45,12 @@ export class Speeches {
     const made = this.kept.get(key) ?? (await (this.running.get(key) ?? this.begin(key, text, voice)));
     return made === null ? null : { url: `/speech/${key}`, ms: made.ms };
   }
-  /** How many could not be made in the last ten minutes. */
-  get failed(): number {
-    const since = performance.now() - failuresMs;
-    return this.failures.filter((at) => at > since).length;
-  }
+  /** How many could not be made in the last ten minutes, and why the last could not. */
   get unspoken(): Readonly<{ count: number; why: string }> {
-    return { count: this.failed, why: this.lastWhy };
+    const since = performance.now() - failuresMs;
+    return { count: this.failures.filter((at) => at > since).length, why: this.lastWhy };
   }
+
   sound(key: string): Made | null {
     return this.kept.get(key) ?? null;
   }

@@ -25,8 +25,9 @@ export type Turn = {
   ends: string[];
   /** Whom a module wants to be looked for on the platform. */
   lookUps: { game: GameId; name: string }[];
-  /** Who may be here for the first time: looked at in turns of their own. */
+  /** What is looked at in turns of their own: who may be here for the first time, and commands a module gives itself for somebody. */
   apart: { game: GameId; viewer: Viewer; command: Command | null }[];
+  /** Texts that are to be made into sound; `ahead` only so that they are there when they are asked for. */
   speeches: { game: GameId; n: number; text: string; voice: Voice; ahead: boolean }[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
