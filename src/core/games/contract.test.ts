@@ -38,7 +38,7 @@ function lively(game: AnyGame, seed: number, length: number) {
   for (let times = 0; times < length; times += 1) {
     let at = chance() * total;
     const sample = able.find((s) => (at -= s.weight) < 0) ?? able[0]!;
-    const tried = sample.make({ settings, durable, sprites, amount: pick(chance, 40), times, chance });
+    const tried = sample.make({ settings, durable, sprites, amount: pick(chance, 40), times, nowMs: times * 1_500, chance });
     for (const { afterMs, signal } of tried.signals) {
       seq += 1;
       const given = { ...signal, seq, atMs: times * 1_500 + afterMs, id: `s${seq}` } as Signal;

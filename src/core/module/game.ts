@@ -124,6 +124,8 @@ export type SampleContext = Readonly<{
   amount: number;
   /** How often something was tried: another viewer each time. */
   times: number;
+  /** When it is tried: a sample that tells of days past reckons from here. */
+  nowMs: number;
   chance: Chance;
 }>;
 /** Something a lively crowd, or an operator, could do just now. One list feeds the strip, the crowd and the random tests. */

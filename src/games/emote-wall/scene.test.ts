@@ -4,7 +4,7 @@ import { emoteWall } from "../../core/games/emote-wall/definition";
 import { type WallSettings, wallDefaults } from "../../core/games/emote-wall/settings";
 import { SpriteBuffer, stride } from "../../overlay/sprite-buffer";
 import { type Engine, loadEngine } from "../../overlay/physics/engine";
-import type { Box, SceneKit } from "../../overlay/scene";
+import type { Box } from "../../overlay/scene";
 import { deskHere } from "../../testing/desk-here";
 import { wallScene } from "./scene";
 

@@ -51,7 +51,7 @@ export function LivingPicture({
     const play = (): void => {
       const sample = able[times % able.length];
       if (sample === undefined) return;
-      const tried = sample.make({ settings, durable: trial.state(), sprites, amount: 8, times: (times += 1), chance });
+      const tried = sample.make({ settings, durable: trial.state(), sprites, amount: 8, times: (times += 1), nowMs: Date.now(), chance });
       trial.run(tried, {
         effect: (e) => player.current?.effect("picture", e),
         changed: (view) => player.current?.view("picture", view),

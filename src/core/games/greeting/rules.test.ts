@@ -7,6 +7,7 @@ import { type Attendance, emptyLedgerView } from "../../rewards/ledger-view";
 import type { Command, Role, Signal } from "../../signals/signal";
 import { greeting } from "./definition";
 import { greetingRows } from "./rules";
+import { greetingSamples } from "./samples";
 import { freshGreeting, greetingDefaults, type GreetingDurable, type GreetingSettings, greetingSettingsSchema } from "./settings";
 
 const dayMs = 86_400_000;
@@ -120,6 +121,13 @@ describe("which line", () => {
     const none = evening(settings({ lines: { ...greetingDefaults.lines, everybody: [] } }));
     expect(codes(none.comes("bo", 5))).toEqual(["greeting/no-line"]);
     expect(none.card).toBeNull();
+  });
+  test("what is tried tells of the days that are meant, whenever it is tried", () => {
+    const nowMs = 20_000 * dayMs;
+    const away = greetingSamples.find((s) => s.id === "away")!;
+    const at = { settings: null, durable: null, sprites: [], amount: 1, times: 3, nowMs, chance: () => 0 };
+    const { signal } = away.make(at).signals[0]!;
+    expect(signal).toMatchObject({ kind: "arrival", beforeMs: nowMs - 90 * dayMs });
   });
   test("a line with an unknown variable, or a brace too many, is refused at save", () => {
     for (const line of ["hello {name}", "hello {viewer", ""])

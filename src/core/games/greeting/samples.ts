@@ -16,7 +16,7 @@ const arrives = (
   label,
   ...(key === undefined ? {} : { key }),
   weight,
-  make: ({ times }) => {
+  make: ({ times, nowMs }) => {
     const { name } = sampleViewer(times, roles);
     // Another viewer each time: nobody is greeted twice.
     const viewer = { id: `${name}-${times}`, name, roles };
@@ -24,7 +24,7 @@ const arrives = (
       kind: "arrival",
       viewer,
       shows,
-      beforeMs: days === null ? null : times * 1_500 - days * dayMs,
+      beforeMs: days === null ? null : nowMs - days * dayMs,
     });
   },
 });

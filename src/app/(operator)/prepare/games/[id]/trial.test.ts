@@ -31,7 +31,15 @@ describe.each(allGames().map((g) => [g.name, g] as const))("what a game's tries 
     const trial = new Trial(game, game.defaults, sprites, "EUR");
     for (let times = 0; times < 3; times += 1) {
       const { show, reports } = heard();
-      const tried = sample.make({ amount: 1, times, durable: trial.state(), settings: game.defaults, sprites, chance: chanceFrom(times) });
+      const tried = sample.make({
+        amount: 1,
+        times,
+        durable: trial.state(),
+        settings: game.defaults,
+        sprites,
+        nowMs: Date.now(),
+        chance: chanceFrom(times),
+      });
       expect(tried.says).not.toMatch(/undefined|NaN|\b1 (months|memberships|viewers|messages|hits)\b/);
       trial.run(tried, show);
       // Longer than any game waits by itself: a question is open for two minutes, and its result is due twenty later.
