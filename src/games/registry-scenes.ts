@@ -1,6 +1,7 @@
 import type { SceneRegistry } from "../overlay/scene";
 import { bossScene } from "./boss-battle/scene";
 import { brimfulScene } from "./brimful/scene";
+import { companionScene } from "./companion/scene";
 import { wallScene } from "./emote-wall/scene";
 import { greetingScene } from "./greeting/scene";
 import { predictionScene } from "./prediction/scene";
@@ -20,4 +21,5 @@ export const scenes: SceneRegistry = {
   greeting: greetingScene,
   presenting: presentingScene,
   voices: voicesScene,
+  companion: companionScene,
 };

@@ -1,5 +1,6 @@
 import { bossShown } from "./boss-battle/shown";
 import { brimfulShown } from "./brimful/shown";
+import { companionShown } from "./companion/shown";
 import { wallShown } from "./emote-wall/shown";
 import { greetingShown } from "./greeting/shown";
 import { predictionShown } from "./prediction/shown";
@@ -20,5 +21,6 @@ const shown = new Map<string, GameShown>([
   ["greeting", greetingShown],
   ["presenting", presentingShown],
   ["voices", voicesShown],
+  ["companion", companionShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

@@ -3,6 +3,7 @@ import { scenes } from "../games/registry-scenes";
 import type { Alert } from "../core/alerts/alert";
 import { Captions, captionStyle } from "../overlay/captions";
 import { AlertsLayer, alertStyle } from "../overlay/alerts-layer";
+import { MusicNow } from "../overlay/music";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
 import { openLink } from "./link";
@@ -26,7 +27,12 @@ const styled = (text: string): HTMLStyleElement => {
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const sounds = new SoundBoard();
   const alerts = new AlertsLayer(host);
+  const music = new MusicNow();
+  /** By so much the engine's clock is ahead of this computer's. */
+  let aheadMs = 0;
   const player = new StagePlayer(host, scenes, {
+    music: (nowMs) => music.now(nowMs),
+    wallMs: () => Date.now() + aheadMs,
     knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
     also: alerts.paint,
   });
@@ -46,6 +52,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     if (on) {
       alerts.clear();
       captions.clear();
+      music.clear();
       sounds.stopAll();
     } else if (stage !== null) alerts.setStage(stage.sprites, stage.alerts);
   };
@@ -66,6 +73,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
         case "snapshot":
         case "stage": {
           stage = message.stage;
+          if (message.type === "snapshot" && message.nowMs > 0) aheadMs = message.nowMs - Date.now();
           shows = stage.shows;
           own.textContent = stage.css;
           captions.on = stage.dress.captions;
@@ -86,12 +94,18 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           if (hushed) break;
           if (shows && alerts.play(message.alert)) said(message.alert.sale);
           if (shows) caption(message.alert);
+          music.begin(
+            message.alert.id,
+            stage?.sounds.find((s) => s.id === message.alert.sound),
+            performance.now(),
+          );
           if ((message.alert.sound !== "" || message.alert.speech !== undefined) && peek === null)
             void sounds.play(message.alert).then((heard) => heard && said(message.alert.sale));
           break;
         case "alert-end":
           alerts.end(message.ids);
           captions.end(message.ids);
+          music.end(message.ids);
           sounds.end(message.ids);
           break;
         case "hush":
@@ -102,6 +116,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           if (message.on !== sounds.speaks) sounds.setVoice(message.on);
           break;
         case "beat":
+          if (message.nowMs > 0) aheadMs = message.nowMs - Date.now();
           break;
         case "gone":
           player.clear(true);

@@ -1,35 +1,21 @@
 import type { Place, Stage } from "../core/wire/messages";
 import type { Box } from "./box";
 import { wear } from "./dress";
-import { type Also, FlashGuard } from "./flash-guard";
+import { FlashGuard } from "./flash-guard";
 import { Guard } from "./guard";
 import { SpriteBuffer } from "./sprite-buffer";
 import { Governor } from "./governor";
+import type { PlayerFacts, PlayerOptions } from "./player-facts";
 import type { Renderer } from "./renderer";
-import { BitmapRenderer } from "./renderer-bitmaps";
-import { InstancedRenderer } from "./renderer-instanced";
-import type { Knocker, Scene, SceneRegistry } from "./scene";
+import { rendererIn } from "./renderer-in";
+import type { Scene, SceneRegistry } from "./scene";
+import { Sight } from "./sight";
 import { SpriteBook } from "./sprites";
 import { SpriteLayer } from "./sprite-layer";
 import { openDesk } from "./physics/client";
 import { Surface } from "./surface";
 
 type Standing = { id: string; kind: string; place: Place; scene: Scene };
-export type PlayerFacts = Readonly<{
-  framesPerSecond: number;
-  late: number;
-  live: number;
-  drawing: string;
-  scriptMs: number;
-  sceneMs: number;
-  /** By how much the governor has lowered the load; 0 for not at all. */
-  lowered: number;
-  /** Whether it is dimmed because it flashes; how often it was. */
-  dimmed: boolean;
-  dimmedTimes: number;
-  /** What looking for flashes cost the last time. */
-  flashMs: number;
-}>;
 const mostPixels = 3_840 * 2_160;
 
 /**
@@ -54,18 +40,12 @@ export class StagePlayer {
   private letters = 0;
   private skipped = 0;
   private readonly flashes: FlashGuard;
+  private readonly sight = new Sight();
 
   constructor(
     private readonly host: HTMLElement,
     private readonly scenes: SceneRegistry,
-    private readonly options: Readonly<{
-      now?: () => number;
-      knock?: Knocker;
-      /** What shows only now and then stands there all the while: one sets it up. */
-      preview?: boolean;
-      /** Paints what stands over the stage and is no canvas, for who looks for flashes. */
-      also?: Also;
-    }> = {},
+    private readonly options: PlayerOptions = {},
   ) {
     this.flashes = new FlashGuard(host, options.also);
     [this.canvas, this.renderer] = this.makeRenderer(true);
@@ -79,14 +59,17 @@ export class StagePlayer {
 
   private readonly guard = new Guard<Scene>();
   private get kit() {
-    const { knock, preview = false } = this.options;
+    const { knock, music, wallMs, preview = false } = this.options;
     return {
       sprites: this.sprites,
       still: this.still,
       preview,
       desk: openDesk,
       layer: () => this.layer(),
+      sight: () => this.sight.now(this.lastMs),
       ...(knock === undefined ? {} : { knock }),
+      ...(music === undefined ? {} : { music: () => music(this.lastMs) }),
+      ...(wallMs === undefined ? {} : { wallMs }),
     };
   }
   private now(): number {
@@ -98,34 +81,32 @@ export class StagePlayer {
   };
 
   private frames(besides: string): readonly Box[] {
+    return this.boxes(this.standings.filter((s) => s.id !== besides));
+  }
+  private bodies(besides: string): readonly Box[] {
+    const solid = this.standings.filter((s) => s.scene.solid?.() === true);
+    return this.boxes(solid.filter((s) => s.id !== besides));
+  }
+  private boxes(standings: readonly Standing[]): readonly Box[] {
     const { width, height } = this.canvas;
-    return this.standings
-      .filter((s) => s.id !== besides)
-      .map(({ place: p }) => ({ x: p.x * width, y: p.y * height, width: p.width * width, height: p.height * height }));
+    return standings.map(({ place: p }) => ({ x: p.x * width, y: p.y * height, width: p.width * width, height: p.height * height }));
   }
   private layer(): SpriteLayer {
     const [canvas, renderer] = this.makeRenderer(this.renderer.name === "instanced");
-    return new SpriteLayer(this.host, canvas, renderer, () => this.makeRenderer(false));
+    const layer: SpriteLayer = new SpriteLayer(
+      this.host,
+      canvas,
+      renderer,
+      () => this.makeRenderer(false),
+      (x, y) => this.sight.see(layer, x, y, this.lastMs),
+    );
+    return layer;
   }
 
   private makeRenderer(tryInstanced: boolean): [HTMLCanvasElement, Renderer] {
-    const fresh = (): HTMLCanvasElement => {
-      const canvas = document.createElement("canvas");
-      canvas.style.cssText = "position:absolute;inset:0;width:100%;height:100%;pointer-events:none";
-      canvas.setAttribute("aria-hidden", "true");
-      return canvas;
-    };
-    let canvas = fresh();
-    let renderer: Renderer;
-    try {
-      if (!tryInstanced) throw new Error("not wanted");
-      renderer = new InstancedRenderer(canvas, this.sprites);
-    } catch {
-      canvas = fresh();
-      renderer = new BitmapRenderer(canvas, this.sprites);
-    }
-    this.host.append(canvas);
-    return [canvas, renderer];
+    const made = rendererIn(this.sprites, tryInstanced);
+    this.host.append(made[0]);
+    return made;
   }
 
   private useBitmaps(): void {
@@ -148,15 +129,19 @@ export class StagePlayer {
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
       const kept = this.standings.find((s) => s.id === id && s.kind === kind);
-      const frames = (): readonly Box[] => this.frames(id);
-      const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, frames, paint: () => new Surface(this.host) });
+      const around = { frames: () => this.frames(id), bodies: () => this.bodies(id) };
+      const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, ...around, paint: () => new Surface(this.host) });
       if (scene === undefined) return [];
       this.guard.forgive(scene);
       this.guard.run(scene, () => scene.setView(view), undefined);
       if (kept === undefined) setTimeout(() => this.rehearse(scene), 200);
       return [{ id, kind, place, scene }];
     });
-    for (const gone of before) if (!this.standings.some((s) => s.scene === gone.scene)) gone.scene.free?.();
+    for (const gone of before)
+      if (!this.standings.some((s) => s.scene === gone.scene)) {
+        gone.scene.free?.();
+        this.sight.forget(gone.scene);
+      }
     // Scenes with a surface of their own stand in the order of the stage.
     this.standings.forEach((s, i) => s.scene.stack?.(i));
     this.wake();
@@ -269,6 +254,7 @@ export class StagePlayer {
       const from = this.flat.count;
       if (this.guard.run(scene, () => scene.frame(nowMs, box, this.flat, room), true)) alive = true;
       if (place.opacity < 1) this.flat.fade(from, place.opacity);
+      if (this.flat.count > from) this.flat.youngest((x, y) => this.sight.see(scene, x, y, nowMs));
     }
     this.sceneMs = this.now() - nowMs;
     this.renderer.coarse = coarse;

@@ -3,6 +3,8 @@ import type { SpriteBook } from "./sprites";
 import type { Box } from "./box";
 import type { Desk } from "./physics/client";
 import type { SpriteLayer } from "./sprite-layer";
+import type { Music } from "./music";
+import type { Point } from "./sight";
 import type { Surface } from "./surface";
 
 export type { Box } from "./box";
@@ -23,6 +25,8 @@ export type Scene = {
   readonly live: number;
   /** What it stands at now, for tests. */
   shown?: () => unknown;
+  /** It stands there as a body: what walks steps aside for it. */
+  solid?: () => boolean;
   /** Its place in the order of the stage, when it has a surface of its own. */
   stack?: (order: number) => void;
   free?: () => void;
@@ -31,7 +35,8 @@ export type Scene = {
 export type Knocker = (knocks: readonly Readonly<{ inMs: number; strength: number }>[], hertz: number, volume: number) => () => void;
 /**
  * `paint` gives a scene a canvas of its own, for pictures that are drawn and not stamped; `layer` one for sprites that stand
- * between two of those; `desk` opens who reckons a pile; `knock` is there where sound may be.
+ * between two of those; `desk` opens who reckons a pile; `knock` is there where sound may be. What lives on the stage asks
+ * what moves on it, what stands in its way, what plays, and what time it is for all pages alike.
  */
 export type SceneKit = Readonly<{
   sprites: SpriteBook;
@@ -44,6 +49,14 @@ export type SceneKit = Readonly<{
   /** Where the other games on the stage stand, in pixels of the stage. */
   frames: () => readonly Box[];
   knock?: Knocker;
+  /** Where something last moved, in pixels of the stage; null when nothing did lately. */
+  sight?: () => Point | null;
+  /** Where games stand that others step aside for, in pixels of the stage. */
+  bodies?: () => readonly Box[];
+  /** The sound of some length that plays. */
+  music?: () => Music | null;
+  /** The engine's clock, milliseconds since 1970. */
+  wallMs?: () => number;
 }>;
 export type SceneMaker = (kit: SceneKit) => Scene;
 export type SceneRegistry = Readonly<Record<string, SceneMaker>>;

@@ -11,6 +11,12 @@ export class SpriteBuffer {
     for (let i = from; i < this.count; i += 1) this.data[i * stride + at.alpha] = (this.data[i * stride + at.alpha] ?? 1) * by;
   }
 
+  /** Where the one that was written last stands. */
+  youngest(tell: (x: number, y: number) => void): void {
+    const i = (this.count - 1) * stride;
+    if (i >= 0) tell(this.data[i + at.x] ?? 0, this.data[i + at.y] ?? 0);
+  }
+
   data = new Float32Array(2_048 * stride);
   count = 0;
 

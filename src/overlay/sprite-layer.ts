@@ -7,6 +7,7 @@ const mostPixels = 1_920 * 1_200;
 /** A canvas of a scene's own for sprites, so that they can stand between two of its painted ones. Places are its own pixels. */
 export class SpriteLayer {
   private placed = "";
+  private corner = { x: 0, y: 0 };
   /** Pixels of this canvas per pixel of the stage's. */
   scale = 1;
   constructor(
@@ -14,6 +15,8 @@ export class SpriteLayer {
     private canvas: HTMLCanvasElement,
     private renderer: Renderer,
     private readonly again: () => readonly [HTMLCanvasElement, Renderer],
+    /** Told where on the stage the youngest sprite stands. */
+    private readonly sees: (x: number, y: number) => void = () => undefined,
   ) {
     this.adopt();
     canvas.addEventListener("webglcontextlost", () => this.replace());
@@ -38,6 +41,7 @@ export class SpriteLayer {
     this.renderer.coarse = on;
   }
   fit(box: Box, stageWidth: number): void {
+    this.corner = { x: box.x, y: box.y };
     const css = this.host.clientWidth / Math.max(1, stageWidth);
     this.scale = Math.min(1, Math.sqrt(mostPixels / Math.max(1, box.width * box.height)));
     const width = Math.max(1, Math.round(box.width * this.scale));
@@ -56,6 +60,7 @@ export class SpriteLayer {
   draw(flat: SpriteBuffer): void {
     if (flat.count > 0) this.renderer.draw(flat);
     else this.renderer.clear();
+    flat.youngest((x, y) => this.sees(this.corner.x + x / this.scale, this.corner.y + y / this.scale));
   }
   clear(): void {
     this.renderer.clear();

@@ -1,3 +1,4 @@
+import type { FigureFacts } from "../core/props/figure";
 import type { Sprite } from "../core/wire/messages";
 import { drawnSprite, isDrawn, isFace, nameOfFace, pictureFace } from "./drawn-sprites";
 
@@ -11,6 +12,8 @@ export type LoadedSprite = {
   frameWidth: number;
   frameHeight: number;
   frameMs: number;
+  /** What it is seen doing, when it is a figure. */
+  figure?: FigureFacts;
   usedAtMs: number;
   /** How often its picture was replaced by another: what was made of the one before is of no use then. */
   again: number;
@@ -167,5 +170,5 @@ async function loadSheet(sprite: LoadedSprite, url: string, sheet: Sprite | null
   const picture = await createImageBitmap(await response.blob());
   const [frames = 1, columns = 1, frameWidth = picture.width, frameHeight = picture.height, frameMs = 0] =
     sheet !== null ? [sheet.frames, sheet.columns, sheet.frameWidth, sheet.frameHeight, sheet.frameMs] : told.length === 5 ? told : [];
-  Object.assign(sprite, { picture, frames, columns, frameWidth, frameHeight, frameMs });
+  Object.assign(sprite, { picture, frames, columns, frameWidth, frameHeight, frameMs, figure: sheet?.figure });
 }

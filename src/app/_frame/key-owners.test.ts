@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { allGames } from "../../core/games/registry";
 import { buttonsOf } from "../../core/games/buttons";
-import { demoCues } from "../../server/seed/demo-games";
+import { demoCues } from "../../server/seed/demo-cues";
 import { fixedKeys, keyUse } from "./key-owners";
 
 const games = allGames().map((g) => ({ kind: g.kind }));

@@ -1,6 +1,7 @@
 import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
 import { brimful } from "./brimful/definition";
+import { companion } from "./companion/definition";
 import { emoteWall } from "./emote-wall/definition";
 import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
@@ -28,6 +29,7 @@ register(brimful);
 register(greeting);
 register(presenting);
 register(voices);
+register(companion);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { figureFactsSchema } from "./figure";
 
 /** How a prop is made of its source. The source file itself is never touched, so all of this can be taken back. */
 const share = z.number().min(0).max(1);
@@ -40,7 +41,10 @@ export const pictureFactsSchema = z.object({
   frameMs: z.number(),
   sourceWidth: z.number(),
   sourceHeight: z.number(),
+  /** What it is seen doing, when it is a figure. */
+  figure: figureFactsSchema.optional(),
 });
+export const beatSchema = z.object({ everyMs: z.number(), firstMs: z.number() });
 export const soundFactsSchema = z.object({
   ms: z.number(),
   sourceMs: z.number(),
@@ -49,6 +53,8 @@ export const soundFactsSchema = z.object({
   gainDb: z.number(),
   /** The whole source, as heights 0–100. */
   peaks: z.array(z.number()).max(400),
+  /** Where its beats lie; null where there are none to be told, and in what was added before they were looked for. */
+  beat: beatSchema.nullable().default(null),
 });
 export type SoundFacts = z.infer<typeof soundFactsSchema>;
 export type PictureFacts = z.infer<typeof pictureFactsSchema>;

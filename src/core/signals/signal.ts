@@ -80,13 +80,14 @@ export type RedemptionSignal = Arrived &
   Readonly<{ kind: "redemption"; viewer: Viewer; saleId: string; rewardId: string; reward: string; price: number; text: string }>;
 /** A game says what came to pass in it, so that rules can answer: `what` is namespaced by the game's kind. */
 /**
- * What of it other games on the stage may feel, if theirs want to: a blow (0 to 1), a picture that came, people who had
- * luck by their names. Nothing is decided by it.
+ * What of it other games on the stage may feel, if theirs want to: a blow (0 to 1), a picture that came, people by their
+ * names, and whether it is a joy (somebody won, a boss fell). Nothing is decided by it.
  */
 export const touchesSchema = z.object({
   blow: z.number().min(0).max(1).optional(),
   pictures: z.array(z.string().max(80)).max(12).readonly().optional(),
   people: z.array(z.string().max(200)).max(12).readonly().optional(),
+  joy: z.boolean().optional(),
 });
 export type Touches = z.infer<typeof touchesSchema>;
 export type HappenedSignal = Given &

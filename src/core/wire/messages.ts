@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { alertSchema } from "../alerts/alert";
 import { dressDefaults, dressSchema } from "../dress/dress";
+import { figureFactsSchema } from "../props/figure";
+import { beatSchema } from "../props/settings";
 
 /**
  * What travels over the WebSocket, version 1; both sides validate it. A page remembers `epoch` and the
@@ -62,6 +64,8 @@ export const spriteSchema = z.object({
   frameWidth: z.int().min(1).max(1_024),
   frameHeight: z.int().min(1).max(1_024),
   frameMs: z.int().min(0).max(10_000),
+  /** What it is seen doing, when it is a figure: its rest is what stands in the frames. */
+  figure: figureFactsSchema.optional(),
 });
 export type Sprite = z.infer<typeof spriteSchema>;
 
@@ -73,6 +77,7 @@ export const soundSchema = z.object({
   volume: z.number().min(0).max(1),
   /** What a caption calls it. */
   name: z.string().max(80).default(""),
+  beat: beatSchema.nullable().default(null),
 });
 export type Sound = z.infer<typeof soundSchema>;
 
@@ -124,7 +129,16 @@ export const bareStage = (
 
 const seq = z.int().min(0);
 export const toOverlaySchema = z.discriminatedUnion("type", [
-  z.object({ v, type: z.literal("snapshot"), epoch: z.string(), seq, stage: stageSchema, hushed: z.boolean() }),
+  z.object({
+    v,
+    type: z.literal("snapshot"),
+    epoch: z.string(),
+    seq,
+    stage: stageSchema,
+    hushed: z.boolean(),
+    /** The engine's time, so that what follows from it is the same on every page; 0 where it is not told. */
+    nowMs: z.number().default(0),
+  }),
   z.object({ v, type: z.literal("stage"), seq, stage: stageSchema }),
   z.object({ v, type: z.literal("effects"), seq, items: z.array(z.object({ game: z.string(), effect: z.unknown() })) }),
   z.object({ v, type: z.literal("hush"), seq, on: z.boolean() }),
@@ -135,7 +149,7 @@ export const toOverlaySchema = z.discriminatedUnion("type", [
   /** This page makes the sound, for two seconds from now; or it no longer does. */
   z.object({ v, type: z.literal("voice"), on: z.boolean() }),
   /** Every 15 s, so that a page notices a connection that died without a word. */
-  z.object({ v, type: z.literal("beat") }),
+  z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0) }),
   /** The link is not, or no longer, valid: clear the picture and stay silent. */
   z.object({ v, type: z.literal("gone") }),
 ]);
@@ -254,6 +268,8 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
     queues: z.array(z.object({ id: z.string(), playing: z.string().nullable(), waiting: z.number(), paused: z.boolean() })),
     events: z.object({ lastMs: z.number().nullable(), perMinute: z.number(), refused: z.number() }),
     overlays: z.array(standingOverlaySchema),
+    /** Address of somebody's picture, `{name}` in it; empty where nobody finds any. */
+    facesUrl: z.string().default(""),
     /** Alerts that came under hush and wait for a decision. */
     held: z.array(heldSchema),
   }),

@@ -67,6 +67,8 @@ export const toViewerSchema = z.discriminatedUnion("type", [
     type: z.literal("mine"),
     name: z.string(),
     balance: z.number(),
+    /** Where their own picture is; empty where nobody finds any. */
+    face: z.string().default(""),
     /** What stands in this viewer's own way; `tag` for what only this viewer sees. */
     own: z.array(z.object({ id: z.string(), why: z.string(), code: z.string(), freeAtMs: z.number(), tag: tagSchema.nullable() })),
   }),

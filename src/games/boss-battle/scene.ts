@@ -43,6 +43,7 @@ export function bossScene({ sprites, still, paint }: SceneKit): Scene {
     get live() {
       return view?.on === true ? 1 : 0;
     },
+    solid: () => view !== null && visible(view, sprites.nowMs) > 0,
     shown: () => (view === null ? null : { name: fall?.next.name ?? view.name, health: view.health, max: view.max }),
     setView: (given) => {
       const parsed = bossViewSchema.safeParse(given);

@@ -88,6 +88,7 @@ export function brimfulScene({ sprites, still, preview = false, paint, layer: ma
     get live() {
       return view?.on === true || (view?.pile.batches.length ?? 0) > 0 ? pile.count + pile.bed.length / rowLength : 0;
     },
+    solid: () => view?.on === true,
     shown: (): VesselFacts | null =>
       view === null
         ? null

@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { readFile } from "node:fs/promises";
 import { refused, type Result } from "../../core/kernel/refusal";
 import type { Sheet } from "../pictures/sheet";
-import type { MadeProp } from "../props/make";
+import type { MadeProp } from "../props/made";
 import { type Done, type Job, type Unpacked, work } from "./jobs";
 
 /** Opens files from outside: pictures, sounds, ZIP files. What can't be opened in time is a refusal. */

@@ -3,7 +3,8 @@ import { join } from "node:path";
 import { ok, type Result } from "../../core/kernel/refusal";
 import { toFace } from "../pictures/face";
 import { type Sheet, toSheet } from "../pictures/sheet";
-import { type MadeProp, makeProp } from "../props/make";
+import type { MadeProp } from "../props/made";
+import { makeProp } from "../props/make";
 import { filesInZip } from "../props/zip";
 
 /** What is done with a file from outside. Each may hang, or want more memory than there is: so none runs in a server process. */

@@ -88,6 +88,7 @@ export class Engine {
       (id, tokenHash, viewer) =>
         store.addViewerSession(id, { tokenHash, viewer, nowMs: clock.now(), untilMs: clock.now() + viewerSessionMs }),
       async (hash) => (await store.viewerSession(hash, clock.now())) !== null,
+      (id, name) => this.faceDoor.own(id, name),
     );
     this.overlays.onPages = () => this.operators.tell();
     bus.subscribe((channel, publication) => {
@@ -271,6 +272,7 @@ export class Engine {
       clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
       ledgerFaults: this.nightly.faults(id),
       unspoken: this.speeches.unspoken,
+      facesUrl: this.faceDoor.url(id),
     });
   }
 

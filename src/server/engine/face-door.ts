@@ -17,16 +17,23 @@ export class FaceDoor {
 
   /** Where pages find somebody's picture, `{name}` in it: with a word that only pages of this channel were told. */
   url(id: ChannelId): string {
-    const mark = this.runners.get(id)?.modules.provided().noFaces?.mark ?? 0;
-    return this.profiles(id) !== null ? `/faces/${id}/${this.word(id)}/{name}?m=${mark}` : "";
+    return this.profiles(id) !== null ? `/faces/${id}/${this.word(id)}/{name}?m=${this.mark(id)}` : "";
   }
-  private word(id: ChannelId): string {
-    return createHmac("sha256", this.secret).update(`faces ${id}`).digest("base64url").slice(0, 22);
+  /** Where somebody finds their own picture, and nobody else's. */
+  own(id: ChannelId, name: string): string {
+    return this.url(id) === "" ? "" : `/faces/${id}/${this.word(id, name)}/${encodeURIComponent(name)}?m=${this.mark(id)}`;
+  }
+  private mark(id: ChannelId): number {
+    return this.runners.get(id)?.modules.provided().noFaces?.mark ?? 0;
+  }
+  private word(id: ChannelId, name = ""): string {
+    return createHmac("sha256", this.secret).update(`faces ${id} ${name}`).digest("base64url").slice(0, 22);
   }
   /** The picture of somebody who was here; null for initials. */
   async picture(id: ChannelId, word: string, name: string): Promise<Buffer | null> {
     const runner = this.runners.get(id);
-    if (runner === undefined || !sameText(word, this.word(id)) || !runner.knows(name)) return null;
+    const may = sameText(word, this.word(id)) || sameText(word, this.word(id, name));
+    if (runner === undefined || !may || !runner.knows(name)) return null;
     if (runner.modules.provided().noFaces?.names.some((n) => fold(n) === fold(name)) === true) return null;
     return (await this.faces.of(id, name))?.picture ?? null;
   }

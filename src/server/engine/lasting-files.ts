@@ -2,6 +2,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { LRUCache } from "lru-cache";
 import send from "send";
 import { proofFormat, proofJsonSchema } from "../../core/chance/proof";
+import { figureFormat, figureJsonSchema } from "../../core/props/figure";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
 import type { EngineStore } from "../ports/engine-store";
 
@@ -67,10 +68,14 @@ export function lastingFiles(store: EngineStore, builtDir: string) {
   return { file, picture, prop };
 }
 
-/** The published JSON Schema of an event type or of a round’s proof, or their list. */
+/** The published JSON Schema of an event type, of a round’s proof, of a figure, or their list. */
 export function schemas(res: ServerResponse, type: string | null): void {
-  const all = [...eventTypes, proofFormat];
-  const of = (name: string): unknown => (name === proofFormat ? proofJsonSchema() : isEventType(name) ? jsonSchemaOf(name) : null);
+  const all = [...eventTypes, proofFormat, figureFormat];
+  const of = (name: string): unknown => {
+    if (name === proofFormat) return proofJsonSchema();
+    if (name === figureFormat) return figureJsonSchema();
+    return isEventType(name) ? jsonSchemaOf(name) : null;
+  };
   const body = type === null ? { schemas: all.map((t) => `/schemas/${t}.json`) } : of(type);
   res.writeHead(body === null ? 404 : 200, {
     "content-type": type === null ? "application/json" : "application/schema+json",

@@ -158,6 +158,7 @@ export class OverlayHub {
       seq: feed.seq,
       stage: runner.view.overlay(overlay, this.markedUrl(runner.id), this.facesUrl(runner.id)),
       hushed: runner.row.hushed,
+      nowMs: this.now(),
     };
     socket.send(JSON.stringify(snapshot));
   }

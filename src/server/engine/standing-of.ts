@@ -13,6 +13,7 @@ type Now = Readonly<{
   clockAheadMs: number;
   ledgerFaults: number;
   unspoken: Readonly<{ count: number; why: string }>;
+  facesUrl: string;
 }>;
 
 /** How a channel stands, as operators' pages are told it. */
@@ -54,6 +55,7 @@ export function standingOf(runner: Runner, now: Now) {
     games,
     queues,
     events: { ...events, refused: now.refusedEvents },
+    facesUrl: now.facesUrl,
     overlays: runner.row.overlays.map((o) => ({
       id: o.id,
       name: o.name,

@@ -39,6 +39,8 @@ export class ViewerHub {
     private readonly now: () => number,
     private readonly keep: (channel: ChannelId, tokenHash: string, viewer: Viewer) => Promise<void>,
     private readonly stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true),
+    /** Where somebody finds their own picture; empty for nowhere. */
+    private readonly faceOf: (channel: ChannelId, name: string) => string = () => "",
   ) {
     this.timers = [
       setInterval(() => this.flush(), everyMs),
@@ -179,6 +181,7 @@ export class ViewerHub {
       type: "mine",
       name: viewer.name,
       balance: runner.ledgerView.balance(viewer.id),
+      face: this.faceOf(channel, viewer.name),
       own: own.map((t) => ("name" in t ? { id: t.id, why: t.why, code: t.code, freeAtMs: t.freeAtMs, tag: t } : { ...t, tag: null })),
     };
     return JSON.stringify(mine);

@@ -37,7 +37,7 @@ export const propUse = (settings: PictureSettings): SheetUse => ({
   animatedSide: 384,
   settings,
 });
-const mostSheetPixels = 3_072 * 3_072;
+export const mostSheetPixels = 3_072 * 3_072;
 
 sharp.cache(false);
 sharp.concurrency(1);
@@ -49,6 +49,19 @@ export const sha256 = (bytes: Buffer | string): string => createHash("sha256").u
  * one of the four kinds, broken, too many frames, nothing visible.
  */
 export async function toSheet(bytes: Buffer, use: SheetUse = emoteUse): Promise<Result<Sheet>> {
+  const cut = await toFrames(bytes, use);
+  if (!cut.ok) return cut;
+  const { raw, ...rest } = cut.value;
+  const { frameWidth, frameHeight, frames } = rest;
+  const pixels = createHash("sha256").update(`${frameWidth}x${frameHeight}x${frames}`);
+  for (const frame of raw) pixels.update(frame);
+  return ok({ ...rest, ...(await compose(raw, frameWidth, frameHeight)), sourceSha: sha256(bytes), pixelsSha: pixels.digest("hex") });
+}
+
+/** The frames of a picture, each as raw RGBA of one size; the source's size, and how long each is shown. */
+export type Frames = Readonly<{ raw: readonly Buffer[] }> & Omit<Sheet, "webp" | "columns" | "sourceSha" | "pixelsSha">;
+/** The same checks as for a sheet. */
+export async function toFrames(bytes: Buffer, use: SheetUse): Promise<Result<Frames>> {
   if (bytes.length === 0) return refused("picture/empty");
   if (bytes.length > use.mostBytes) return refused("picture/too-large", { mostKilobytes: use.mostBytes / 1024 });
   const type = await fileTypeFromBuffer(bytes);
@@ -68,13 +81,13 @@ export async function toSheet(bytes: Buffer, use: SheetUse = emoteUse): Promise<
     source = Buffer.from(clean);
   } else return refused("picture/unknown-kind");
   try {
-    return await render(kind, source, bytes, use);
+    return await cutFrames(kind, source, use);
   } catch {
     return refused("picture/broken");
   }
 }
 
-async function render(kind: PictureKind, source: Buffer, sent: Buffer, use: SheetUse): Promise<Result<Sheet>> {
+async function cutFrames(kind: PictureKind, source: Buffer, use: SheetUse): Promise<Result<Frames>> {
   const limits = { limitInputPixels: mostPixelsPerSide * mostPixelsPerSide, failOn: "error" as const };
   const head = await sharp(source, limits).metadata();
   const pages = head.pages ?? 1;
@@ -117,35 +130,27 @@ async function render(kind: PictureKind, source: Buffer, sent: Buffer, use: Shee
     raw.push(await part.resize(frameWidth, frameHeight, { fit: "fill" }).ensureAlpha().toColourspace("srgb").raw().toBuffer());
   }
   if (!raw.some((frame) => frame.some((value, i) => i % 4 === 3 && value > 8))) return refused("picture/nothing-visible");
-  const columns = Math.ceil(Math.sqrt(frames));
-  const rows = Math.ceil(frames / columns);
-  const tile = { width: frameWidth, height: frameHeight, channels: 4 as const };
-  const webp = await sharp({
-    create: { width: frameWidth * columns, height: frameHeight * rows, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } },
-  })
-    .composite(raw.map((input, i) => ({ input, raw: tile, left: (i % columns) * frameWidth, top: Math.floor(i / columns) * frameHeight })))
-    .webp({ quality: 92, alphaQuality: 100, effort: 4 })
-    .toBuffer();
   const delays = (head.delay ?? []).map((d) => (d > 10 ? d : 100));
   const ownMs = frames > 1 ? Math.round(delays.length > 0 ? delays.reduce((a, b) => a + b, 0) / delays.length : 100) : 0;
   const meantMs = frames > 1 && use.settings.frameMs > 0 ? use.settings.frameMs : ownMs;
   // What would flash too often for some people is played slower; nobody has to find out on air.
+  const tile = { width: frameWidth, height: frameHeight, channels: 4 as const };
   const frameMs = frames > 1 ? safeFrameMs(await Promise.all(raw.map((frame) => small(frame, tile))), meantMs) : 0;
-  const pixels = createHash("sha256").update(`${frameWidth}x${frameHeight}x${frames}`);
-  for (const frame of raw) pixels.update(frame);
-  return ok({
-    kind,
-    webp,
-    frames,
-    columns,
-    frameWidth,
-    frameHeight,
-    frameMs,
-    sourceWidth: width,
-    sourceHeight: height,
-    sourceSha: sha256(sent),
-    pixelsSha: pixels.digest("hex"),
-  });
+  return ok({ kind, raw, frames, frameWidth, frameHeight, frameMs, sourceWidth: width, sourceHeight: height });
+}
+
+/** Frames of one size side by side in one picture, row by row. */
+export async function compose(raw: readonly Buffer[], width: number, height: number): Promise<Readonly<{ webp: Buffer; columns: number }>> {
+  const columns = Math.ceil(Math.sqrt(raw.length));
+  const rows = Math.ceil(raw.length / columns);
+  const tile = { width, height, channels: 4 as const };
+  const webp = await sharp({
+    create: { width: width * columns, height: height * rows, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } },
+  })
+    .composite(raw.map((input, i) => ({ input, raw: tile, left: (i % columns) * width, top: Math.floor(i / columns) * height })))
+    .webp({ quality: 92, alphaQuality: 100, effort: 4 })
+    .toBuffer();
+  return { webp, columns };
 }
 
 type Tile = Readonly<{ width: number; height: number; channels: 4 }>;

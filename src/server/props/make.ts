@@ -1,26 +1,12 @@
 import { ok, type Result } from "../../core/kernel/refusal";
-import {
-  pictureDefaults,
-  type PictureFacts,
-  type PictureSettings,
-  pictureSettingsSchema,
-  soundDefaults,
-  type SoundFacts,
-  type SoundSettings,
-  soundSettingsSchema,
-} from "../../core/props/settings";
+import { pictureDefaults, pictureSettingsSchema, soundDefaults, soundSettingsSchema } from "../../core/props/settings";
 import { fileTypeFromBuffer } from "file-type";
+import type { MadeProp } from "./made";
+import { isZip } from "./zip";
+import { makeFigure } from "./figure";
 import { propUse, sha256, toSheet } from "../pictures/sheet";
 import { mostSoundBytes, toSound } from "../sounds/sound";
 
-/** What becomes of a file: the file to serve, and what is known of it. */
-export type MadeProp = Readonly<{
-  kind: "picture" | "sound";
-  sourceKind: string;
-  made: Readonly<{ sha: string; mime: string; bytes: Buffer }>;
-  settings: PictureSettings | SoundSettings;
-  facts: PictureFacts | SoundFacts;
-}>;
 export const mostPropBytes = mostSoundBytes;
 
 /** What it is is told by its content, never by its name. */
@@ -28,6 +14,7 @@ export async function makeProp(
   bytes: Buffer,
   kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>,
 ): Promise<Result<MadeProp>> {
+  if (isZip(bytes)) return makeFigure(bytes);
   const mime = (await fileTypeFromBuffer(bytes))?.mime ?? "";
   const kind = kept?.kind ?? (mime.startsWith("audio/") ? "sound" : "picture");
   if (kind === "sound") {

@@ -8,9 +8,10 @@ const mostEntries = 5_000;
 const localHeader = 30;
 export type ZipEntry = Readonly<{ name: string; bytes: Buffer }>;
 
-const wanted = (name: string): boolean => {
+const props = /\.(png|svg|gif|webp|wav|ogg|mp3)$/i;
+const wanted = (name: string, kinds: RegExp): boolean => {
   const base = name.split("/").pop() ?? "";
-  return /\.(png|svg|gif|webp|wav|ogg|mp3)$/i.test(base) && !base.startsWith(".") && !name.includes("__MACOSX");
+  return kinds.test(base) && !base.startsWith(".") && !name.includes("__MACOSX");
 };
 
 const opened = (zip: Buffer): Promise<ZipFile> =>
@@ -58,14 +59,14 @@ function overlap(entries: readonly Entry[]): boolean {
 }
 
 /**
- * The pictures and sounds of a ZIP file, by name. Refused: damaged, entries that overlap, sizes that are not
+ * The files of a ZIP file whose names end as wanted, by name; pictures and sounds when left out. Refused: damaged, entries that overlap, sizes that are not
  * true, too many, or unpacking to more than is allowed.
  */
-export async function filesInZip(zip: Buffer, mostEach: number): Promise<Result<readonly ZipEntry[]>> {
+export async function filesInZip(zip: Buffer, mostEach: number, kinds = props): Promise<Result<readonly ZipEntry[]>> {
   try {
     const file = await opened(zip);
     const entries = await entriesOf(file);
-    const list = entries.filter((e) => wanted(e.fileName));
+    const list = entries.filter((e) => wanted(e.fileName, kinds));
     if (list.length > mostFiles || overlap(entries)) return refused("prop/bad-zip");
     let left = mostUnpacked;
     const found: ZipEntry[] = [];

@@ -1,6 +1,5 @@
 import { readdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
-import { type Cue, type CueBook, newCue } from "../../core/cues/settings";
 import { bossBattle } from "../../core/games/boss-battle/definition";
 import type { BossSettings } from "../../core/games/boss-battle/settings";
 import type { ChannelId } from "../../core/kernel/ids";
@@ -18,10 +17,22 @@ import type { OperatorStore } from "../ports/operator-store";
 import { makeProp } from "../props/make";
 import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
+import { demoCues } from "./demo-cues";
+import { act, bossId, flock, show, wallId } from "./demo-effects";
 import { demoCommands, demoPoints } from "./demo-economy";
 import { fillHistory } from "./demo-history";
 import { demoPot, fillPotHistory, potId } from "./demo-brimful";
-import { demoGreeting, demoPresenting, fillPeople, greetingId, presentingId, demoVoices, voicesId } from "./demo-people";
+import {
+  companionId,
+  demoCompanion,
+  demoGreeting,
+  demoPresenting,
+  fillPeople,
+  greetingId,
+  presentingId,
+  demoVoices,
+  voicesId,
+} from "./demo-people";
 import { demoPrediction, fillPredictionHistory, predictionId } from "./demo-prediction";
 import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { peopleRewards } from "./demo-people-rewards";
@@ -32,8 +43,6 @@ import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
 
 /** Old Spall, the rules, the cues and the props of Saltmarsh Kiln: between them they use every effect. */
-export const bossId = "old-spall";
-const wallId = "emote-wall";
 
 export const demoBoss: BossSettings = {
   ...bossBattle.defaults,
@@ -49,26 +58,6 @@ export const demoBoss: BossSettings = {
   looks: { ...bossBattle.defaults.looks, call: "Follow, join or tip to strike" },
 };
 
-const show = (part: Partial<Extract<RuleEffect, { do: "show" }>>): RuleEffect => ({
-  do: "show",
-  picture: "",
-  sound: "",
-  volume: 80,
-  text: "",
-  ms: 4_500,
-  queue: "main",
-  look: alertLookDefaults,
-  ...part,
-});
-const act = (game: string, name: string, input: Record<string, unknown>, per = 1): RuleEffect => ({
-  do: "act",
-  game,
-  act: name,
-  input,
-  per,
-});
-const flock = (count: number, from: "message" | "most-used" | "chosen", chosen: string[] = [], motion = "spout"): RuleEffect =>
-  act(wallId, "flock", { count, overMs: 2_000, emotes: { from, chosen }, motion });
 const rule = (id: string, name: string, when: When, part: Partial<Rule>): Rule => ({ ...newRule(id, when), name, ...part });
 const always = (...effects: RuleEffect[]): Rule["tiers"] => [{ at: "least", amount: 0, effects }];
 const low = { ...alertLookDefaults, y: 0.76, size: 0.16, entrance: "slide" as const };
@@ -165,33 +154,6 @@ export const demoRules = (key: (word: string) => string): Rulebook => ({
   ],
 });
 
-const cue = (id: string, name: string, key: string, part: Partial<Cue>): Cue => ({ ...newCue(id, name), key, ...part });
-export const demoCues = (key: (word: string) => string): CueBook => ({
-  schema: 3,
-  hiddenWords: [],
-  cues: [
-    cue("kiln-door", "Kiln door", "q", {
-      word: "!door",
-      effects: [show({ picture: "kiln-fire-sheet", sound: "kiln-door", text: "The kiln is open", queue: "", ms: 3_500 })],
-    }),
-    cue("golden-flock", "Golden flock", "w", { cooldownMs: 8_000, effects: [flock(80, "chosen", [key("goldMend"), key("kilnGlow")])] }),
-    cue("break", "Tea break", "e", {
-      kind: "on-off",
-      cooldownMs: 0,
-      effects: [
-        show({ picture: "potters-break", text: "Back in five minutes", queue: "", look: { ...alertLookDefaults, size: 0.4, y: 0.45 } }),
-      ],
-      offEffects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "" }],
-    }),
-    cue("knock", "Knock on Old Spall", "r", { effects: [act(bossId, "damage", { amount: 50 })] }),
-    cue("bell", "Bell for a good pull", "a", { effects: [{ do: "sound", sound: "small-bell", volume: 80, queue: "sounds" }] }),
-    cue("ash-rain", "Ash rain", "s", { cooldownMs: 30_000, effects: [flock(60, "most-used", [], "rain")] }),
-    cue("shake-pot", "Shake the pot", "", { cooldownMs: 5_000, effects: [act(potId, "shake", { strength: 100 })] }),
-    cue("spin", "Spin the glaze wheel", "d", { cooldownMs: 0, effects: [act(wheelId, "spin", {})] }),
-    cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, effects: [act(bossId, "tell-rules", {})] }),
-  ],
-});
-
 const insertPart = async (
   db: Database,
   channel: ChannelId,
@@ -236,6 +198,13 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     nowMs: nowMs + 13,
   });
   await insertPart(db, channel, { id: voicesId, kind: "voices", name: "Read aloud", settings: demoVoices, nowMs: nowMs + 14 });
+  await insertPart(db, channel, {
+    id: companionId,
+    kind: "companion",
+    name: "Grog the kiln cat",
+    settings: demoCompanion,
+    nowMs: nowMs + 15,
+  });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });

@@ -7,6 +7,14 @@ const act = (game: string, name: string, input: Record<string, unknown>): RuleEf
 
 export const rewardsForPeople: readonly Line[] = [
   [
+    "feed-grog",
+    "A fish for Grog",
+    60,
+    "!fish",
+    [act("kiln-cat", "feed", { amount: 8 })],
+    { about: "The kiln cat is the merrier for it.", onlyOnAir: true },
+  ],
+  [
     "read-aloud",
     "Have it read aloud",
     220,

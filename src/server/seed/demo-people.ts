@@ -1,3 +1,5 @@
+import { companion } from "../../core/games/companion/definition";
+import { type CompanionSettings, freshCompanion } from "../../core/games/companion/settings";
 import { greeting } from "../../core/games/greeting/definition";
 import { freshGreeting, type GreetingDurable, type GreetingSettings } from "../../core/games/greeting/settings";
 import { presenting } from "../../core/games/presenting/definition";
@@ -52,6 +54,22 @@ export const demoVoices: VoicesSettings = {
   said: [{ name: "ferrule7", as: "ferrule seven" }],
 };
 
+export const companionId = "kiln-cat";
+export const demoCompanion: CompanionSettings = {
+  ...companion.defaults,
+  name: "Grog",
+  hello: ["good evening, {viewer}", "oh, {viewer}! Mind the wet clay", "{viewer}, there is tea", "purr, {viewer}"],
+  ignored: ["kilnbot"],
+  answers: [
+    { word: "!pet", state: "cheer", bubble: "", restMs: 15_000, roles: ["viewer"] },
+    { word: "!grog", state: "speak", bubble: "I am at {mood} of 100, {viewer}", restMs: 30_000, roles: ["viewer"] },
+    { word: "!jig", state: "dance", bubble: "", restMs: 60_000, roles: ["member", "guest", "moderator", "streamer"] },
+    { word: "!nap", state: "sleep", bubble: "", restMs: 0, roles: ["moderator", "streamer"] },
+  ],
+  sleepMin: 8,
+  moodPerHour: 15,
+};
+
 const dayMs = 86_400_000;
 /** In which shows they were, so that regulars are known; who was greeted lately; and two who have an entrance of their own. */
 export async function fillPeople(db: Database, channel: ChannelId, nowMs: number): Promise<void> {
@@ -85,6 +103,11 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
   await db("placements").insert({ overlay_id: "main-stage", game_id: presentingId, place: JSON.stringify(card), order: 6 });
   const said: Place = { x: 0.31, y: 0.85, width: 0.4, height: 0.13, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: voicesId, place: JSON.stringify(said), order: 7 });
+  // On the workbench, over where what is said stands; under all cards.
+  const bench: Place = { x: 0.33, y: 0.43, width: 0.4, height: 0.415, hidden: false, locked: false, opacity: 1 };
+  await db("placements").insert({ overlay_id: "main-stage", game_id: companionId, place: JSON.stringify(bench), order: 0 });
+  const cat = { ...freshCompanion(), seed: 12, fed: 311, mood: { thousandths: 64_000, atMs: nowMs } };
+  await db("game_states").insert({ game_id: companionId, seq: 0, durable: JSON.stringify(cat), version: 1 });
   const neighbours = ["seaglass_sia", "grandad_grog", "raku_rita", "tin_lantern", "otterly_fine", "wedgewright"];
   const topics = ["Sea glass jewellery", "Songs of the marsh", "Bread, slowly", "Painting boats"];
   await addRecords(

@@ -1,3 +1,4 @@
+import { bossId, wallId } from "./demo-effects";
 import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { type ModeratorWord, showDefaults, type ShowSettings } from "../../core/show/settings";
 import { potId } from "./demo-brimful";
@@ -5,9 +6,6 @@ import { greetingId, presentingId, voicesId } from "./demo-people";
 import { predictionId } from "./demo-prediction";
 import { raffleId } from "./demo-raffle";
 import { wheelId } from "./demo-wheel";
-
-const bossId = "old-spall";
-const wallId = "emote-wall";
 
 const item = (id: string, title: string, atMin: number, part: Partial<PlanItem>): PlanItem => ({
   ...newPlanItem(id, title, atMin),

@@ -50,6 +50,7 @@ describe("the demo channel", () => {
       "boss-battle",
       "brimful",
       "commands",
+      "companion",
       "cues",
       "emote-wall",
       "greeting",
@@ -63,7 +64,7 @@ describe("the demo channel", () => {
       "voices",
       "wheel",
     ]);
-    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 9]]);
+    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 10]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
       "kilnkeeper",
       "spongebearer",
@@ -79,13 +80,13 @@ describe("the demo channel", () => {
       ...cues.cues.flatMap((c) => [...c.effects, ...c.offEffects]),
     ];
     expect(new Set(effects.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
-      new Set(["damage", "heal", "flock", "shake", "show", "sound", "say", "spin", "switch", "tell-rules", "wait"]),
+      new Set(["damage", "heal", "flock", "shake", "show", "sound", "say", "spin", "dance", "calm", "switch", "tell-rules", "wait"]),
     );
     const props = [
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
       ...row.sounds.map((s) => ({ id: s.id, kind: "sound" as const })),
     ];
-    expect([props.length, row.sounds.length]).toEqual([17, 12]);
+    expect([props.length, row.sounds.length]).toEqual([18, 13]);
     const facts = { games: row.games.map((g) => ({ id: g.id, kind: g.kind })), props };
     expect([...ruleHints(rules, facts), ...cueHints(cues.cues, facts)]).toEqual([]);
     // The rundown and the commands name what is there.
@@ -102,10 +103,10 @@ describe("the demo channel", () => {
     for (const { game } of showSettingsSchema.parse(show.settings).commands) expect(["", ...facts.games.map((g) => g.id)]).toContain(game);
     expect(bossHints(demoBoss)).toEqual([]);
   });
-  test("has clay: forty-five rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
+  test("has clay: forty-six rewards that can all work, half a year of history, and a ledger that balances to the point", async () => {
     const row = (await mariadbEngineStore(db).channel(channel))!;
     const { rewards } = rewardBookSchema.parse(row.games.find((g) => g.kind === "rewards")!.settings);
-    expect(rewards).toHaveLength(45);
+    expect(rewards).toHaveLength(46);
     const facts = {
       games: row.games.map((g) => ({ id: g.id, kind: g.kind })),
       props: [

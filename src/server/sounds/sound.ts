@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileTypeFromBuffer } from "file-type";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { beatOf } from "../../core/props/beat";
 import { gainFor, type SoundFacts, type SoundSettings } from "../../core/props/settings";
 
 /**
@@ -85,6 +86,8 @@ export async function toSound(bytes: Buffer, settings: SoundSettings): Promise<R
     if (most < 0.001) return refused("sound/silent");
     const endMs = settings.endMs === 0 ? sourceMs : Math.min(sourceMs, settings.endMs);
     const startMs = Math.min(settings.startMs, Math.max(0, endMs - 50));
+    const heardPart = samples.subarray(Math.floor((startMs / 1000) * peakRate), Math.ceil((endMs / 1000) * peakRate));
+    const beat = beatOf(envelopeOf(heardPart), envelopeStepMs);
     const cut = ["-ss", String(startMs / 1000), "-to", String(endMs / 1000)];
     const measured = await ffmpeg([...cut, "-i", source, "-map", "0:a:0", "-af", "ebur128=peak=sample", "-f", "null", "-"]);
     const lufs = integrated(measured.said);
@@ -112,7 +115,7 @@ export async function toSound(bytes: Buffer, settings: SoundSettings): Promise<R
       made,
     ]);
     if (done.code !== 0) return refused("sound/broken");
-    return ok({ ogg: await readFile(made), kind, facts: { ms: endMs - startMs, sourceMs, lufs, gainDb, peaks } });
+    return ok({ ogg: await readFile(made), kind, facts: { ms: endMs - startMs, sourceMs, lufs, gainDb, peaks, beat } });
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
@@ -136,6 +139,17 @@ function peaksOf(samples: Int16Array): { peaks: number[]; most: number } {
     peaks.push(Math.round((peak / 32_768) * 100));
   }
   return { peaks, most };
+}
+
+const envelopeStepMs = 20;
+/** How loud each step is, 0 to 1: the root of its mean square. */
+function envelopeOf(samples: Int16Array): number[] {
+  const each = (peakRate * envelopeStepMs) / 1000;
+  return Array.from({ length: Math.floor(samples.length / each) }, (_, step) => {
+    let sum = 0;
+    for (let i = step * each; i < (step + 1) * each; i += 1) sum += ((samples[i] ?? 0) / 32_768) ** 2;
+    return Math.sqrt(sum / each);
+  });
 }
 
 const words: Readonly<Record<string, string>> = {

@@ -7,6 +7,7 @@ export const pictureSprites = (props: readonly PropRow[]): readonly Sprite[] =>
   props.flatMap((prop) => {
     const facts = pictureFactsSchema.safeParse(prop.facts);
     if (prop.kind !== "picture" || !facts.success) return [];
-    const { frames, columns, frameWidth, frameHeight, frameMs } = facts.data;
-    return [{ key: `prop:${prop.id}`, word: prop.name.slice(0, 64), url: prop.url, frames, columns, frameWidth, frameHeight, frameMs }];
+    const { frames, columns, frameWidth, frameHeight, frameMs, figure } = facts.data;
+    const sheet = { frames, columns, frameWidth, frameHeight, frameMs };
+    return [{ key: `prop:${prop.id}`, word: prop.name.slice(0, 64), url: prop.url, ...sheet, ...(figure === undefined ? {} : { figure }) }];
   });

@@ -26,17 +26,13 @@ async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileN
   const made = await web.decoder.prop(bytes);
   if (!made.ok) return made;
   const id = newToken();
-  const { kind, sourceKind, made: file, settings, facts } = made.value;
+  const { kind, sourceKind, made: file, settings, facts, name = nameFrom(fileName) } = made.value;
   const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };
-  const added = await web.store.props.add(
-    channel,
-    { id, name: nameFrom(fileName), kind, sourceKind, source, made: file, settings, facts },
-    web.clock.now(),
-  );
+  const added = await web.store.props.add(channel, { id, name, kind, sourceKind, source, made: file, settings, facts }, web.clock.now());
   return added.ok ? ok({ id }) : added;
 }
 
-/** A file, or all files of a ZIP: each with its own answer. */
+/** A file, or all files of a ZIP, each with its own answer; a ZIP that describes a figure is one thing. */
 export async function addProps(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<readonly Added[]>> {
   const answers: Added[] = [];
   const add = async (file: Buffer, name: string): Promise<Result<{ id: string }>> => {
@@ -44,7 +40,13 @@ export async function addProps(web: WebServices, channel: ChannelId, bytes: Buff
     answers.push({ name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id: done.ok ? done.value.id : "" });
     return done;
   };
-  if (isZip(bytes)) {
+  const figure =
+    isZip(bytes) && bytes.length <= mostPropBytes ? await addOne(web, channel, bytes, fileName) : refused("figure/no-manifest");
+  if (figure.ok || figure.refusal.code !== "figure/no-manifest") {
+    const words = figure.ok ? "" : refusalInWords(figure.refusal);
+    if (!figure.ok && !figure.refusal.code.startsWith("prop/")) return figure;
+    answers.push({ name: nameFrom(fileName), ok: figure.ok, words, id: figure.ok ? figure.value.id : "" });
+  } else if (isZip(bytes)) {
     const folder = await mkdtemp(join(tmpdir(), "izzam-zip-"));
     try {
       const unpacked = await web.decoder.unzip(bytes, mostPropBytes, folder);

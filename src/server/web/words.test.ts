@@ -32,6 +32,10 @@ describe("refusals in words", () => {
       name: "Door",
       what: "@import",
       asks: "Where to?",
+      where: "states → rest: ",
+      file: "rest.png",
+      part: "head",
+      frames: 300,
     };
     const words = codes.map((code) => refusalInWords({ code, facts }));
     const own = words.filter((_, i) => !/^(event|trigger|store\/away)/.test(codes[i] ?? ""));

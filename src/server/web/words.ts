@@ -144,6 +144,18 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `The file is larger than ${facts["mostMb"]} MB.`;
     case "prop/nothing-in-zip":
       return "There is no picture and no sound in this ZIP file.";
+    case "figure/no-manifest":
+      return "A figure brings a figure.json in its ZIP file, and there is none in this one.";
+    case "figure/bad-manifest":
+      return `What figure.json says can’t be used: ${String(facts["where"])}${sentence(String(facts["why"]))} Nothing was added.`;
+    case "figure/no-file":
+      return `figure.json names “${String(facts["file"])}”, which is not in the ZIP file. Nothing was added.`;
+    case "figure/bad-file":
+      return `The file “${String(facts["file"])}” can’t be used. ${sentence(String(facts["why"]))} Nothing was added.`;
+    case "figure/no-part":
+      return `figure.json names the part “${String(facts["part"])}”, and no group of the drawing bears this id, or it is empty. Nothing was added.`;
+    case "figure/too-many-frames":
+      return `A figure may have ${facts["most"]} frames in all; this one has ${facts["frames"]}. Nothing was added.`;
     case "prop/bad-zip":
       return "The ZIP file is damaged, or unpacks to more than is allowed.";
     case "prop/bad-address":

@@ -5,6 +5,7 @@ import { fold } from "../../../core/kernel/fold";
 import type { Sprite, TalkItem } from "../../../core/wire/messages";
 import { nextFocus } from "../../../ui/roving";
 import { SpriteView } from "../../../ui/sprite-view";
+import { initialsKept } from "./talk-faces";
 import { wallClock } from "../../_frame/show";
 import type { Chip } from "./talk-rows";
 
@@ -27,6 +28,23 @@ export const rowStyles: SystemStyleObject = {
     lineHeight: "1.35",
   },
   "& .row.event": { bg: "raised" },
+  "& .face": {
+    position: "relative",
+    display: "inline-flex",
+    alignItems: "center",
+    justifyContent: "center",
+    width: "19px",
+    height: "19px",
+    mr: "1.5",
+    borderRadius: "full",
+    overflow: "hidden",
+    verticalAlign: "-4px",
+    color: "#FFF8E8",
+    fontSize: "9.5px",
+    fontWeight: "700",
+    lineHeight: "1",
+  },
+  "& .face img": { position: "absolute", inset: "0", width: "100%", height: "100%" },
   "& .text": { flex: "1", minWidth: "0", overflowWrap: "anywhere" },
   "& .own": { color: "inkSoft" },
   "& .name": { fontWeight: "700", cursor: "pointer", _hover: { textDecoration: "underline" } },
@@ -66,6 +84,7 @@ export const TalkRow = memo(function TalkRow({ row: { item, chips }, pictures, o
   return (
     <div className={event && viewer !== null ? "row event" : "row"} data-talk={item.kind} onKeyDown={alongRow}>
       <div className={own ? "text own" : "text"} title={wallClock(item.atMs)}>
+        {viewer !== null && <RowFace name={item.name} />}
         {viewer !== null ? (
           <button type="button" className="name" tabIndex={-1} onClick={() => onViewer({ id: viewer.id, name: item.name })}>
             {item.name}
@@ -96,6 +115,16 @@ export const TalkRow = memo(function TalkRow({ row: { item, chips }, pictures, o
     </div>
   );
 });
+
+/** Initials; the picture is put over them when the talk has come to rest, by who knows where it is. */
+function RowFace({ name }: Readonly<{ name: string }>) {
+  const { letters, colour } = initialsKept(name);
+  return (
+    <span className="face" style={{ background: colour }} aria-hidden="true" data-face={name}>
+      {letters}
+    </span>
+  );
+}
 
 /** A message with the channel's own emotes as pictures. */
 function Words({ text, pictures, plain }: Readonly<{ text: string; pictures: ReadonlyMap<string, Sprite>; plain: boolean }>) {

@@ -27,6 +27,7 @@ import { Speak } from "./speak";
 import { type HeldAt, HeldRows } from "./talk-held";
 import { type Row, rowStyles, TalkRow } from "./talk-row";
 import { type Chip, chipsOf, passes, type TalkFilter } from "./talk-rows";
+import { useTalkFaces } from "./talk-faces";
 import { ViewerCard } from "./viewer-card";
 
 type Viewer = Readonly<{ id: string; name: string }>;
@@ -80,6 +81,7 @@ export const Talk = memo(function Talk({ emotes }: Readonly<{ emotes: readonly S
   const kinds = useKinds();
   const pictures = useMemo(() => new Map(emotes.map((e) => [fold(e.word), e])), [emotes]);
   const rows = useRows(held?.items ?? items, filter, kinds);
+  useTalkFaces(list, useLive((s) => s.standing?.facesUrl) ?? "", rows);
   /** Whether the held list was scrolled away from its end: only then does coming back to it let the talk run. */
   const away = useRef(false);
   const hold = useCallback((items: readonly TalkItem[], at: HeldAt | null) => {

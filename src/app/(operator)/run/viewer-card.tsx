@@ -11,6 +11,7 @@ import { tell } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
 import { commandAndTell, sendCommand, useShow } from "../../_frame/show";
 import { OnPerson } from "../../_frame/on-person";
+import { Face } from "../../../ui/face";
 import { When } from "../../../ui/when";
 
 const kinds: Readonly<Record<string, string>> = {
@@ -33,6 +34,7 @@ export function ViewerCard({
 }: Readonly<{ viewer: Readonly<{ id: string; name: string }>; kindOf: (game: string) => string; onClose: () => void }>) {
   const [card, setCard] = useState<Card | null | "none">(null);
   const pointsName = useLive((s) => s.standing?.sales.points) ?? "points";
+  const facesUrl = useLive((s) => s.standing?.facesUrl) ?? "";
   const muted = useShow()?.muted.find((m) => m.id === viewer.id);
   useEffect(() => {
     let gone = false;
@@ -62,6 +64,7 @@ export function ViewerCard({
       title={viewer.name}
       about={
         <Text color="inkSoft" fontSize="15px">
+          <Face name={viewer.name} facesUrl={facesUrl} size={40} />{" "}
           {roles.length === 0 ? "a viewer" : `one of the ${roles.join(", the ").replaceAll("the the ", "the ")}`}
           {known?.firstMs !== null && known !== null && (
             <>

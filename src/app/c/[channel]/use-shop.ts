@@ -12,6 +12,8 @@ export type Live = Readonly<{
   own: Own;
   games: readonly OwnInGame[];
   viewer: Readonly<{ name: string; balance: number }> | null;
+  /** Where their own picture is; empty for nowhere. */
+  face: string;
   /** What the server's clock is ahead of this one, milliseconds. */
   aheadMs: number;
   state: "joining" | "live" | "away";
@@ -25,6 +27,7 @@ export function useShop(channel: string, first: ShopView, onMine: () => void): L
     own: [],
     games: first.mine,
     viewer: first.viewer,
+    face: "",
     aheadMs: 0,
     state: "joining",
   }));
@@ -41,8 +44,8 @@ export function useShop(channel: string, first: ShopView, onMine: () => void): L
     }
     if (message.type === "games") setLive((was) => ({ ...was, games: message.games }));
     if (message.type === "mine") {
-      const { name, balance, own } = message;
-      setLive((was) => ({ ...was, viewer: { name, balance }, own }));
+      const { name, balance, own, face } = message;
+      setLive((was) => ({ ...was, viewer: { name, balance }, own, face }));
       tell.current();
     }
   }, []);

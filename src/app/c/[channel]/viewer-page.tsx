@@ -5,6 +5,7 @@ import { count, counted } from "../../../core/words/sentence";
 import type { ShopView } from "../../../server/ports/engine-link";
 import type { Mine } from "../../../server/web/viewers";
 import { FaceSwitch } from "./face-switch";
+import { OwnFace } from "./own-face";
 import { Fairness } from "./fairness";
 import { GamesNow } from "./games-now";
 import { History } from "./history";
@@ -106,7 +107,7 @@ export function ViewerPage({
             </p>
             <FaceSwitch channel={channel} mine={live.games} script={script} nowMs={nowMs} onSaid={say} />
             <form method="post" action={`/api/viewer/${channel}/leave`}>
-              <span>{viewer.name}</span>{" "}
+              <OwnFace name={viewer.name} url={live.face} games={live.games} /> <span>{viewer.name}</span>{" "}
               <button type="submit" className="quiet">
                 Not you?
               </button>

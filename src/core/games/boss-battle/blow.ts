@@ -127,7 +127,7 @@ export function strike(settings: BossSettings, given: BossDurable, blow: Blow): 
     };
     effects.push({ do: "fall", amount, kind, name, fallen, next: boss, seed: mix32(blow.seed, 100 + falls), health: max, max });
     notes.push({ did: "boss/fell", count: 1, subject: fallen.name, facts: { next: boss.name, health: max } });
-    orders.push({ do: "emit", what: "boss/fell", viewer, amount: blow.amount, text: fallen.name, touches: { blow: 1 } });
+    orders.push({ do: "emit", what: "boss/fell", viewer, amount: blow.amount, text: fallen.name, touches: { blow: 1, joy: true } });
     if (settings.carry !== "strikes" || leftover <= 0) break;
     if (falls + 1 >= mostFalls) {
       notes.push({ did: "boss/leftover-dropped", count: leftover, facts: { falls: mostFalls } });

@@ -90,7 +90,7 @@ export function resulted(at: At, round: Round, result: number, by: string, ctx: 
   const people = topBackers(at.durable.backers, result);
   const orders: Order[] = [
     { do: "say", text: resultTold(next, ctx.pointsName) },
-    { do: "emit", what: "prediction/resulted", viewer: null, amount: winners, text: label, touches: { people } },
+    { do: "emit", what: "prediction/resulted", viewer: null, amount: winners, text: label, touches: { people, joy: winners > 0 } },
   ];
   return {
     ...still(at, [{ did: "prediction/resulted", count: winners, subject: label, facts: { title: round.title, pot } }]),

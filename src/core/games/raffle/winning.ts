@@ -52,7 +52,15 @@ export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Out
     durable: { ...at.durable, round: { ...round, target: next.target ?? round.target, winners: [...round.winners, winner] } },
     orders: [
       { do: "say", text: winnerTold(round.settings, winner) },
-      { do: "emit", what: "raffle/drawn", viewer, amount: index + 1, text: winner.name, effects: round.settings.effects },
+      {
+        do: "emit",
+        what: "raffle/drawn",
+        viewer,
+        amount: index + 1,
+        text: winner.name,
+        effects: round.settings.effects,
+        touches: { joy: true },
+      },
     ],
   };
 }

@@ -230,7 +230,7 @@ function onEnd(at: At, spin: Spin, game: string, signal: Signal, ctx: StepContex
       amount: promise.n,
       text: label,
       effects: spin.effects,
-      ...(picture === "" ? {} : { touches: { pictures: [picture] } }),
+      touches: picture === "" ? { joy: true } : { joy: true, pictures: [picture] },
     },
   ];
   const place = settings.segments.findIndex((s) => s.id === segment);

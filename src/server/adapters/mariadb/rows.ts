@@ -1,4 +1,6 @@
 import type { ChannelId } from "../../../core/kernel/ids";
+import type { FigureFacts } from "../../../core/props/figure";
+import { beatSchema } from "../../../core/props/settings";
 import type { Sound, Sprite } from "../../../core/wire/messages";
 import { type Dress, dressOf } from "../../../core/dress/dress";
 import { jsonOrNull } from "../../../core/kernel/text";
@@ -36,6 +38,8 @@ export function propSprite(row: Row): Sprite {
     frameWidth: Number(facts["frameWidth"]),
     frameHeight: Number(facts["frameHeight"]),
     frameMs: Number(facts["frameMs"]),
+    // Written by ourselves, from what was checked.
+    ...(facts["figure"] === undefined ? {} : { figure: facts["figure"] as FigureFacts }),
   };
 }
 export function propSound(row: Row): Sound {
@@ -47,6 +51,10 @@ export function propSound(row: Row): Sound {
     ms: Number(facts["ms"]),
     volume: Number(settings["volume"]) / 100,
     name: text(row["name"]),
+    beat: beatSchema
+      .nullable()
+      .catch(null)
+      .parse(facts["beat"] ?? null),
   };
 }
 

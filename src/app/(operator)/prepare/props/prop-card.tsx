@@ -59,9 +59,11 @@ export function PropCard({
       <Flex justify="space-between" align="center" mt="1" gap="1">
         <Text color="inkSoft" fontSize="14px" truncate>
           {picture.success
-            ? picture.data.frames > 1
-              ? `${picture.data.frames} frames`
-              : prop.sourceKind.toUpperCase()
+            ? picture.data.figure !== undefined
+              ? "figure"
+              : picture.data.frames > 1
+                ? `${picture.data.frames} frames`
+                : prop.sourceKind.toUpperCase()
             : sound.success
               ? seconds(sound.data.ms)
               : ""}

@@ -6,6 +6,7 @@ import { useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { fold } from "../../../../core/kernel/fold";
 import type { PropWithUses } from "../../../../server/web/props";
+import { FigureFacts, figureOf } from "./figure-facts";
 import { PictureShape } from "./picture-shape";
 import { SoundShape } from "./sound-shape";
 import { StarterButton } from "../starter-button";
@@ -32,7 +33,7 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
     <Box {...drop.handlers}>
       <DropArea
         title={props.length === 0 ? "Add the channel’s first props" : "Add props"}
-        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, or a ZIP of them. All sounds are brought to one level."
+        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, or a ZIP of them. A ZIP with a figure.json is a figure for a companion. All sounds are brought to one level."
         accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.zip"
         label="Files to add"
         button="Choose files"
@@ -142,7 +143,9 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
             <Text fontFamily="heading" fontWeight="700" fontSize="18px" mb="2">
               {chosen.name}
             </Text>
-            {chosen.kind === "picture" ? (
+            {figureOf(chosen) !== null ? (
+              <FigureFacts prop={chosen} />
+            ) : chosen.kind === "picture" ? (
               <PictureShape key={`${chosen.id} ${chosen.url}`} prop={chosen} onSet={(settings) => change(chosen.id, { settings })} />
             ) : (
               <SoundShape key={`${chosen.id} ${chosen.url}`} prop={chosen} onSet={(settings) => change(chosen.id, { settings })} />
@@ -180,7 +183,7 @@ function ReplaceButton({ prop, onFile }: Readonly<{ prop: PropWithUses; onFile: 
         type="file"
         display="none"
         aria-label={`Another file for ${prop.name}`}
-        accept={prop.kind === "picture" ? ".png,.svg,.gif,.webp" : ".wav,.ogg,.mp3"}
+        accept={figureOf(prop) !== null ? ".zip" : prop.kind === "picture" ? ".png,.svg,.gif,.webp" : ".wav,.ogg,.mp3"}
         onChange={(e) => {
           const [file] = e.currentTarget.files ?? [];
           if (file !== undefined) onFile(file);

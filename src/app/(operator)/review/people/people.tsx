@@ -7,6 +7,8 @@ import { count } from "../../../../core/words/sentence";
 import type { Person } from "../../../../server/ports/points-store";
 import { tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
+import { Face } from "../../../../ui/face";
+import { useLive } from "../../../_frame/live";
 import { When } from "../../../../ui/when";
 import { PersonPanel } from "./person-panel";
 import { ImportPoints } from "./import-points";
@@ -17,6 +19,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
   const asks = useSearchParams().get("q") ?? "";
   const [like, setLike] = useState(asks);
   const [open, setOpen] = useState<Person | null>(null);
+  const facesUrl = useLive((s) => s.standing?.facesUrl) ?? "";
   const [taking, setTaking] = useState(false);
   const asked = useRef(0);
   /** What is looked for now: what was set off a while ago must not bring back what was looked for then. */
@@ -76,10 +79,10 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
               <chakra.button
                 type="button"
                 display="grid"
-                gridTemplateColumns="1fr 170px 90px"
+                gridTemplateColumns="36px 1fr 170px 90px"
                 width="100%"
                 textAlign="left"
-                alignItems="baseline"
+                alignItems="center"
                 py="1.5"
                 px="2"
                 borderBottomWidth="1px"
@@ -93,6 +96,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
                   setOpen(p);
                 }}
               >
+                <Face name={p.name} facesUrl={facesUrl} size={26} />
                 <Text fontWeight="700" truncate>
                   {p.name}
                 </Text>

@@ -1,0 +1,33 @@
+import type { Also } from "./flash-guard";
+import type { Music } from "./music";
+import type { Knocker } from "./scene";
+
+/** What a page measures of itself while it plays a stage. */
+export type PlayerFacts = Readonly<{
+  framesPerSecond: number;
+  late: number;
+  live: number;
+  drawing: string;
+  scriptMs: number;
+  sceneMs: number;
+  /** By how much the governor has lowered the load; 0 for not at all. */
+  lowered: number;
+  /** Whether it is dimmed because it flashes; how often it was. */
+  dimmed: boolean;
+  dimmedTimes: number;
+  /** What looking for flashes cost the last time. */
+  flashMs: number;
+}>;
+
+/** What a page lends to what it plays. */
+export type PlayerOptions = Readonly<{
+  now?: () => number;
+  knock?: Knocker;
+  /** What shows only now and then stands there all the while: one sets it up. */
+  preview?: boolean;
+  /** The sound that plays, and the engine's clock: for what lives on the stage. */
+  music?: (nowMs: number) => Music | null;
+  wallMs?: () => number;
+  /** Paints what stands over the stage and is no canvas, for who looks for flashes. */
+  also?: Also;
+}>;
