@@ -51,9 +51,51 @@ function cleaning(): Row {
   };
 }
 
+type Facts = Readonly<{ sceneMs: number; scriptMs: number; framesPerSecond: number }>;
+/** What a page's own script takes in a frame, p50 and p99 over four seconds. */
+async function frameCost(page: Page): Promise<Readonly<{ p50: number; p99: number; rate: number }>> {
+  const costs = await page.evaluate(async () => {
+    const facts = (window as unknown as { izzamFacts: () => Facts }).izzamFacts;
+    const seen: number[] = [];
+    const from = performance.now();
+    while (performance.now() - from < 4_000) {
+      await new Promise<number>((resolve) => requestAnimationFrame(resolve));
+      seen.push(facts().scriptMs);
+    }
+    return seen;
+  });
+  return { p50: quantile(costs, 0.5), p99: quantile(costs, 0.99), rate: costs.length / 4 };
+}
+/** The companion alone on the page: away, at rest, dancing. */
+async function companionCost(page: Page, act: (command: object) => Promise<unknown>): Promise<Row[]> {
+  const rows: Row[] = [];
+  await act({ do: "switch", on: false });
+  await pause(1_000);
+  const away = await frameCost(page);
+  await act({ do: "switch", on: true });
+  await pause(4_000);
+  for (const what of ["at rest", "dancing"] as const) {
+    if (what === "dancing") await act({ do: "dance" });
+    await pause(1_500);
+    const now = await frameCost(page);
+    rows.push({
+      what: `script of a frame with a companion ${what} (${Math.round(now.rate)} frames/s)`,
+      ours: `p50 ${ms(now.p50)}, p99 ${ms(now.p99)}`,
+      baseline: `p50 ${ms(away.p50)}, p99 ${ms(away.p99)} without it`,
+      budget: "none was set; a frame has 16.7 ms",
+      met: now.p99 < 16.7,
+    });
+  }
+  await act({ do: "calm" });
+  return rows;
+}
+
 type Stack = Awaited<ReturnType<Bench["startStack"]>>;
 /** An overlay page that notes when it hears something after silence. */
-async function overlayOf(stack: Stack, browser: Awaited<ReturnType<typeof playwright.launch>>): Promise<Page> {
+async function overlayOf(
+  stack: Stack,
+  browser: Awaited<ReturnType<typeof playwright.launch>>,
+): Promise<Readonly<{ page: Page; act: (command: object) => Promise<unknown> }>> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 720 } });
   const operator = await context.newPage();
   await operator.goto(`${stack.base}/sign-in`);
@@ -63,7 +105,8 @@ async function overlayOf(stack: Stack, browser: Awaited<ReturnType<typeof playwr
     operator.request.post(`${stack.base}/api${path}`, { headers: { origin: stack.base }, data });
   const made = (await (await post("/overlays/main-stage/link", { do: "copy" })).json()) as { value: { token: string } };
   await post("/games/show/command", { command: { do: "show", what: "on-air" }, id: "bench-on-air" });
-  await operator.close();
+  let asked = 0;
+  const act = (command: object) => post("/games/kiln-cat/command", { command, id: `bench-cat-${(asked += 1)}` });
   const page = await context.newPage();
   await page.goto(`${stack.base}/overlay#${made.value.token}`);
   await page.evaluate(() => {
@@ -79,7 +122,7 @@ async function overlayOf(stack: Stack, browser: Awaited<ReturnType<typeof playwr
     }, 5);
     Object.assign(window, { heardAt });
   });
-  return page;
+  return { page, act };
 }
 
 export async function measure({ chromium, startStack, say }: Bench): Promise<Row[]> {
@@ -93,9 +136,10 @@ export async function measure({ chromium, startStack, say }: Bench): Promise<Row
   try {
     await stack.kill("practice");
     await irc.listen(stack.practiceIrcPort);
-    const page = await overlayOf(stack, browser);
+    const { page, act } = await overlayOf(stack, browser);
     while (irc.connected === 0) await pause(50);
     await pause(2_500);
+    rows.push(...(await companionCost(page, act)));
     const line = (nick: string, text: string): number => {
       irc.say(channel, saidLine({ nick, name: nick, badges: [] }, channel, text, []));
       return performance.timeOrigin + performance.now();

@@ -26,13 +26,14 @@ test("a kiln cat greets who comes, answers words, cheers, sleeps, eats and dance
   test.setTimeout(120_000);
   await signIn(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
+  await page.goto(`${base}/prepare`);
   await chatConnected(page);
   await page.goto(`${base}/run`);
   await onAir(page);
 
   await say("good evening", "seaglass_sia");
   await expect.poll(async () => (await grog(overlay)).bubble).toContain("seaglass_sia");
-  expect(["greet", "speak"]).toContain((await grog(overlay)).state);
+  await expect.poll(async () => (await grog(overlay)).state).toMatch(/^(greet|speak)$/);
   await expect.poll(async () => (await seen(overlay)).drawn).toBeGreaterThan(20_000);
   await expect(page.getByTestId("talk").locator("[data-chip='companion/greets']").first()).toBeVisible();
   await expect.poll(async () => (await grog(overlay)).bubble, { timeout: 10_000 }).toBe("");
@@ -58,17 +59,16 @@ test("a kiln cat greets who comes, answers words, cheers, sleeps, eats and dance
   await focusGame(page, "companion-booth");
   const before = (await grog(overlay)).mood;
   await page.getByRole("button", { name: /^Feed/ }).first().click();
-  const dialog = page.getByRole("dialog");
-  if (await dialog.isVisible().catch(() => false)) await dialog.getByRole("button", { name: /^Feed/ }).click();
+  await page.keyboard.press("Enter");
   await expect.poll(async () => (await grog(overlay)).mood).toBeGreaterThan(before);
   await expect.poll(async () => (await grog(overlay)).state).toBe("eat");
   await expect(page.getByTestId("companion-booth")).toContainText(/Mood \d+ of 100/);
 
   // While a cue is on it dances; when it is off, no more, once the tune has ended.
-  await page.getByRole("button", { name: /A tune at the workbench/ }).click();
+  await page.locator("[data-cue=bench-tune]").click();
   await expect.poll(async () => (await grog(overlay)).state, { timeout: 10_000 }).toBe("dance");
   await expect(page.getByTestId("companion-booth")).toContainText("dances until you end it");
-  await page.getByRole("button", { name: /A tune at the workbench/ }).click();
+  await page.locator("[data-cue=bench-tune]").click();
   await expect.poll(async () => (await grog(overlay)).state, { timeout: 25_000 }).not.toBe("dance");
 });
 

@@ -123,11 +123,12 @@ async function main() {
     await page.getByRole("button", { name: /^A heavy one/ }).click();
     await page.waitForTimeout(1_000);
     await shot("brimful");
-    await page.goto(`${stack.base}/prepare/games/old-spall`);
+    await page.goto(`${stack.base}/prepare/games/kiln-cat`);
     await page.waitForTimeout(1_500);
-    await page.getByRole("button", { name: /^A tip/ }).click();
-    await page.waitForTimeout(350);
-    await shot("boss");
+    await page.getByRole("tab", { name: "Appearance" }).click();
+    await page.getByRole("button", { name: /^Somebody arrives/ }).click();
+    await page.waitForTimeout(900);
+    await shot("companion");
     await page.goto(`${stack.base}/prepare/games/glaze-wheel`);
     await page.waitForTimeout(1_500);
     await page.getByRole("button", { name: /^Spin/ }).first().click();

@@ -135,6 +135,10 @@ describe("every game", () => {
         expect(blanks.filter((b) => b !== "game").sort()).toEqual([...asked].sort());
         expect(blanks).toContain("game");
         expect(action.label.length).toBeLessThan(30);
+        // What is picked from a list is picked from one that its settings hold.
+        for (const [, field] of entriesOf(action.input))
+          if (field.kind === "text" && field.oneOf !== undefined)
+            expect(Object.keys(game.lists?.(game.defaults) ?? {})).toContain(field.oneOf.list);
       }
     }),
   );

@@ -26,8 +26,11 @@ export type Field =
   | Readonly<{ kind: "choice"; label: string; start: string; options: readonly Choice[] }>
   /** `used`: whether those written most may be asked for; they may when left out. */
   | Readonly<{ kind: "emotes"; label: string; start: EmoteChoice; used?: boolean }>
-  /** A text; in a rule with the variables of what it answers. */
-  | Readonly<{ kind: "text"; label: string; start: string }>
+  /**
+   * A text; in a rule with the variables of what it answers. With `oneOf` it is picked from a list that the game's own
+   * settings hold (`lists` of its definition); `none` says what an empty one means.
+   */
+  | Readonly<{ kind: "text"; label: string; start: string; oneOf?: Readonly<{ list: string; none: string }> }>
   /** A picture or a sound of the library, by its id; empty for none. */
   | Readonly<{ kind: "prop"; label: string; of: "picture" | "sound"; start: string }>
   /** The number of the signal that is meant; nobody is asked for it. */

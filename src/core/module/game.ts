@@ -177,6 +177,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     people?: Readonly<{ kind: string; words: string }>;
     told?: Readonly<Record<string, Told>>;
     actions?: Readonly<Record<string, GameAction>>;
+    /** Names that its settings hold and from which fields of its actions are picked, by the field's `oneOf`. */
+    lists?: (settings: S) => Readonly<Record<string, readonly string[]>>;
     samples: readonly Sample[];
     /** The amount beside the tries; none when left out. */
     sampleAmount?: Readonly<{ label: string; start: number }>;

@@ -94,6 +94,7 @@ function valueInWords(
     case "choice":
       return field.options.find((o) => o.value === value)?.words ?? String(value);
     case "text":
+      if (field.oneOf !== undefined && value === "") return field.oneOf.none;
       return `“${exampleOf(String(value))}”`;
     case "prop":
       return value === "" ? `no ${field.of}` : (props(String(value)) ?? `a ${field.of} that is gone`);

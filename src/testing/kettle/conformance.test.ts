@@ -29,7 +29,7 @@ afterAll(() => takeOut());
 
 const names = { game: () => "Tin kettle", kind: () => "kettle", prop: () => null, home: "EUR" };
 const available: Available = {
-  games: [{ id: "k", kind: "kettle", name: "Tin kettle" }],
+  games: [{ id: "k", kind: "kettle", name: "Tin kettle", lists: {} }],
   props: [],
   emotes: [],
   pictures: [],

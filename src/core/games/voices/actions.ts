@@ -19,7 +19,7 @@ export const voicesActions = actionsOf({
           { value: "both", words: "spoken and shown" },
         ],
       },
-      voice: { kind: "text", label: "The voice, by its name; empty for the usual", start: "" },
+      voice: { kind: "text", label: "The voice", start: "", oneOf: { list: "voices", none: "that is usual for them" } },
     },
     byHand: false,
     word: "speak",
@@ -62,7 +62,7 @@ export const voicesActions = actionsOf({
     form: "Give {name} the voice {voice} in {game}",
     input: {
       name: { kind: "text", label: "Whom: a name; empty for who brought it", start: "" },
-      voice: { kind: "text", label: "The voice, by its name; empty for the usual", start: "" },
+      voice: { kind: "text", label: "The voice", start: "", oneOf: { list: "voices", none: "that is usual for them" } },
     },
     byHand: false,
     tape: () => ({ tone: "moss", weight: 1, label: "A voice was given" }),

@@ -144,6 +144,7 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
     "voices/said": { words: "a message is spoken", from: ["say"], example: "the tall vase will survive" },
   },
   actions: voicesActions,
+  lists: ({ voices: kept }) => ({ voices: kept.map((v) => v.name) }),
   samples: [
     {
       id: "say",

@@ -45,7 +45,14 @@ export function ActForm({ effect, asked, available, onSet }: Props) {
         const value = Object.hasOwn(effect.input, part.blank) ? effect.input[part.blank] : field.start;
         return (
           <Fragment key={i}>
-            <FieldBlank field={field} value={value} asked={asked} available={available} onSet={(v) => put(part.blank, v)} />
+            <FieldBlank
+              field={field}
+              value={value}
+              asked={asked}
+              available={available}
+              lists={available.games.find((g) => g.id === effect.game)?.lists ?? {}}
+              onSet={(v) => put(part.blank, v)}
+            />
             {field.kind === "amount" && <Per effect={effect} asked={asked} home={available.home} onSet={onSet} />}
           </Fragment>
         );
@@ -71,8 +78,16 @@ function FieldBlank({
   value,
   asked,
   available,
+  lists,
   onSet,
-}: Readonly<{ field: Field; value: unknown; asked: Asked; available: Available; onSet: (value: unknown) => void }>): ReactNode {
+}: Readonly<{
+  field: Field;
+  value: unknown;
+  asked: Asked;
+  available: Available;
+  lists: Available["games"][number]["lists"];
+  onSet: (value: unknown) => void;
+}>): ReactNode {
   switch (field.kind) {
     case "amount":
     case "whole":
@@ -93,6 +108,8 @@ function FieldBlank({
     case "prop":
       return <Pick label={field.label} value={String(value)} options={propChoices(available)(field.of)} onSet={onSet} />;
     case "text":
+      if (field.oneOf !== undefined)
+        return <Pick label={field.label} value={String(value)} options={namesFrom(field.oneOf, lists, String(value))} onSet={onSet} />;
       return <TemplateField label={field.label} value={String(value)} variables={variablesOf[asked.when] ?? []} onSet={onSet} />;
     case "emotes": {
       const read = emoteSourceSchema.safeParse(value);
@@ -117,6 +134,17 @@ function FieldBlank({
     case "signal":
       return null;
   }
+}
+
+/** What a text is picked from. What stands there and is in no list any more is said so, and kept until another is picked. */
+function namesFrom({ list, none }: Readonly<{ list: string; none: string }>, lists: Available["games"][number]["lists"], value: string) {
+  const names = Object.hasOwn(lists, list) ? (lists[list] ?? []) : [];
+  const gone = value !== "" && !names.includes(value);
+  return [
+    { value: "", words: none },
+    ...names.map((name) => ({ value: name, words: name })),
+    ...(gone ? [{ value, words: `${value} (not there any more)` }] : []),
+  ];
 }
 
 /** “for every 1.00 EUR”, where what is answered has an amount. */

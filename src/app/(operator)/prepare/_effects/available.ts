@@ -8,7 +8,7 @@ import type { Names } from "../../../../core/rules/words";
 
 /** What effects can name: the channel's games, props and emotes. */
 export type Available = Readonly<{
-  games: readonly Readonly<{ id: string; kind: string; name: string }>[];
+  games: readonly Readonly<{ id: string; kind: string; name: string; lists: Readonly<Record<string, readonly string[]>> }>[];
   props: readonly Readonly<{ id: string; name: string; kind: "picture" | "sound"; url: string; ms: number }>[];
   emotes: readonly Sprite[];
   pictures: readonly Sprite[];

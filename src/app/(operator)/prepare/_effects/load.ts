@@ -2,7 +2,7 @@ import { cueBookSchema } from "../../../../core/cues/settings";
 import { soundFactsSchema } from "../../../../core/props/settings";
 import type { ChannelId } from "../../../../core/kernel/ids";
 import { rulebookSchema } from "../../../../core/rules/settings";
-import { isGame } from "../../../../core/games/registry";
+import { gameOf, isGame } from "../../../../core/games/registry";
 import type { OperatorStore } from "../../../../server/ports/operator-store";
 import { homeCurrency } from "../../../../server/web/books";
 import { pictureSprites } from "../../../../server/web/prop-sprites";
@@ -25,7 +25,11 @@ export async function loadAvailable(store: OperatorStore, channel: ChannelId): P
   // Queues are kept in the rulebook, as it is published.
   const rulebook = rulebookSchema.safeParse(rules?.published);
   return {
-    games: games.filter((g) => isGame(g.kind)).map(({ id, kind, name }) => ({ id, kind, name })),
+    games: await Promise.all(
+      games
+        .filter((g) => isGame(g.kind))
+        .map(async ({ id, kind, name }) => ({ id, kind, name, lists: await listsOf(store, channel, id, kind) })),
+    ),
     props: props.map(({ id, name, kind, url, facts }) => {
       const sound = soundFactsSchema.safeParse(facts);
       return { id, name, kind, url, ms: sound.success ? sound.data.ms : 0 };
@@ -36,4 +40,17 @@ export async function loadAvailable(store: OperatorStore, channel: ChannelId): P
     cues: cues.success ? cues.data.cues.map(({ id, name }) => ({ id, name })) : [],
     home,
   };
+}
+
+/** What fields of a game's actions can be picked from, by its settings as they are being set up. */
+async function listsOf(
+  store: OperatorStore,
+  channel: ChannelId,
+  id: string,
+  kind: string,
+): Promise<Readonly<Record<string, readonly string[]>>> {
+  const game = gameOf(kind);
+  if (game?.lists === undefined) return {};
+  const settings = game.settings.safeParse((await store.games.draft(channel, id))?.settings);
+  return settings.success ? game.lists(settings.data) : {};
 }
