@@ -158,6 +158,14 @@ describe("what a figure can’t be", () => {
     const bomb = zip({ "figure.json": json(one), "a.png": new Uint8Array(30 * 1024 * 1024) });
     expect(await makeProp(bomb)).toMatchObject({ ok: false, refusal: { code: "prop/bad-zip" } });
   });
+  test("a name of half letters and turned lines is made fit", async () => {
+    const a = await tile("#fff");
+    const name = async (given: string) => {
+      const made = await makeProp(zip({ "figure.json": json({ ...head, name: given, states: { rest: { picture: "a.png" } } }), "a.png": a }));
+      return made.ok ? made.value.name : made.refusal.code;
+    };
+    expect([await name("hare\u202e\ud83d"), await name("\u202e\ud83d"), await name("🐇 Häsin")]).toEqual(["hare", "a figure", "🐇 Häsin"]);
+  });
   test("the published schema names every state", () => {
     const text = JSON.stringify(figureJsonSchema());
     for (const word of ["startle", "mouth-open", "turnsAt", "2020-12"]) expect(text).toContain(word);

@@ -1,6 +1,6 @@
 import sharp from "sharp";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { cut } from "../../core/kernel/text";
+import { cut, wellFormed } from "../../core/kernel/text";
 import {
   type FigureFacts,
   type FigureManifest,
@@ -61,9 +61,15 @@ export async function makeFigure(zip: Buffer): Promise<Result<MadeProp>> {
       sourceHeight: source[1],
       figure: facts,
     },
-    name: manifest.value.name,
+    name: nameOf(manifest.value.name),
   });
 }
+
+/** Letters that can be stored and read; what turns the direction of a line is no part of a name. */
+const nameOf = (given: string): string =>
+  cut(wellFormed(given), 80)
+    .replace(/[\p{Cc}\p{Cf}\uFFFD]/gu, "")
+    .trim() || "a figure";
 
 function readManifest(bytes: Buffer): Result<FigureManifest> {
   const bad = (why: string, where = ""): Result<never> => refused("figure/bad-manifest", { why: cut(why, 200), where: cut(where, 80) });

@@ -38,7 +38,7 @@ export const rowStyles: SystemStyleObject = {
     mr: "1.5",
     borderRadius: "full",
     overflow: "hidden",
-    verticalAlign: "-4px",
+    verticalAlign: "middle",
     color: "#FFF8E8",
     fontSize: "9.5px",
     fontWeight: "700",
