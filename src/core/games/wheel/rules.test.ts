@@ -82,7 +82,8 @@ describe("a spin", () => {
     const label = e.at().results[0]?.label ?? "";
     expect(ended.says[0]).toMatch(new RegExp(`^${label}, for Ada: round 1\\. The next is promised by [0-9a-f]{20}\\.$`));
     expect(e.at().next?.commitment).not.toBe(promise);
-    expect(ended.orders).toContainEqual({ do: "emit", what: "wheel/drawn", viewer: ada, amount: 1, text: label, effects: [] });
+    const drawn = { do: "emit", what: "wheel/drawn", viewer: ada, amount: 1, text: label, effects: [], touches: { joy: true } };
+    expect(ended.orders).toContainEqual(drawn);
     // The wheel stands where the rules said.
     const arc = arcAt(arcsOf(settingsOf(), e.at()), e.at().angle, settingsOf().looks.pointerAt);
     expect(settingsOf().segments[arc?.segment ?? -1]?.label).toBe(label);
