@@ -7,6 +7,7 @@ import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
 import { presenting } from "./presenting/definition";
 import { raffle } from "./raffle/definition";
+import { studio } from "./studio/definition";
 import { voices } from "./voices/definition";
 import { wheel } from "./wheel/definition";
 
@@ -30,6 +31,7 @@ register(greeting);
 register(presenting);
 register(voices);
 register(companion);
+register(studio);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
 export const isGame = (kind: string): boolean => games.has(kind);

@@ -179,6 +179,10 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     actions?: Readonly<Record<string, GameAction>>;
     /** Names that its settings hold and from which fields of its actions are picked, by the field's `oneOf`. */
     lists?: (settings: S) => Readonly<Record<string, readonly string[]>>;
+    /** The same, for what only shows while it runs: by the operators' view. */
+    listsNow?: (view: Row) => Readonly<Record<string, readonly string[]>>;
+    /** It stands on no picture: there is nothing to place. */
+    bodiless?: boolean;
     samples: readonly Sample[];
     /** The amount beside the tries; none when left out. */
     sampleAmount?: Readonly<{ label: string; start: number }>;

@@ -94,6 +94,8 @@ export type Provided = Readonly<{
   queues?: readonly QueueSettings[];
   /** Whose picture is not to be shown, by their names; `mark` grows with every change. */
   noFaces?: Readonly<{ mark: number; names: readonly string[] }>;
+  /** The scene that the studio is in; null where nobody knows. */
+  scene?: string | null;
   /** Cues there are, by id. */
   cues?: readonly string[];
   show?: Readonly<{ state: "off" | "rehearsing" | "on"; id: string; sinceMs: number }> | null;

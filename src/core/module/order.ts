@@ -32,6 +32,8 @@ export const orderSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("speak"), n: z.number(), text: z.string(), voice: voiceSchema, ahead: z.boolean() }),
   /** Looks for somebody on the platform; what it tells comes to the module as a command, `found` or `not-found`. */
   z.object({ do: z.literal("look-up"), name: z.string() }),
+  /** Has the studio go to a scene; what came of it comes to the module as a command, `went` or `not-went`, with its number. */
+  z.object({ do: z.literal("studio"), n: z.number(), scene: z.string() }),
   z.object({ do: z.literal("show"), queue: z.string(), alert: alertSchema }),
   /** Ends what is shown or heard on every page, by its id. */
   z.object({ do: z.literal("end-alert"), id: z.string() }),

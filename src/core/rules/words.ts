@@ -254,6 +254,7 @@ export function orderInWords(order: Order, names: Names): string {
     case "answer":
     case "look-up":
     case "speak":
+    case "studio":
     case "end-alert":
     case "apart":
     case "arrived":

@@ -1,0 +1,184 @@
+import { refusal } from "../../kernel/refusal";
+import type { Note, StepContext, StepOutcome } from "../../module/module";
+import type { Order } from "../../module/order";
+import { type CommandSignal, nameOf, type Signal } from "../../signals/signal";
+import { amountOf } from "../../signals/tiers";
+import type { StudioCommand } from "./actions";
+import { type AnsweredKind, answeredKinds, type Going, type StudioDurable, type StudioSettings } from "./settings";
+
+type At = Readonly<{ settings: StudioSettings; durable: StudioDurable; transient: null }>;
+type Outcome = StepOutcome<StudioDurable, null, never>;
+
+/** A studio that says nothing for so long is taken not to have done it. */
+const answersWithinMs = 6_000;
+
+const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: null, effects: [], notes });
+const no = (at: At, code: string, facts: Record<string, string | number> = {}): Outcome =>
+  still(at, [{ refusal: refusal(code, facts), count: 1 }]);
+const did = (at: At, what: string, subject: string, durable: StudioDurable, orders: readonly Order[] = [], facts = {}): Outcome => ({
+  ...still(at, [{ did: what, count: 1, subject, facts }]),
+  durable,
+  orders,
+});
+const isAnswered = (kind: string): kind is AnsweredKind => answeredKinds.some((k) => k === kind);
+
+/** One signal, or one command, through the rules of section 18. */
+export function studioStep(at: At, signal: Signal, ctx: StepContext): Outcome {
+  if (signal.kind === "command") return onCommand(at, signal, ctx);
+  if (signal.kind === "timer") return onTimer(at, signal.atMs);
+  if (!isAnswered(signal.kind) || !at.durable.on) return still(at);
+  const answer = at.settings.answers[signal.kind];
+  if (!answer.on || answer.scene === "") return still(at);
+  const amount = amountOf(signal);
+  if (amount === null || amount < answer.least) return still(at);
+  const { current } = at.durable.studio;
+  if (answer.onlyIn.length > 0 && (current === null || !answer.onlyIn.includes(current))) return no(at, "studio/other-scene");
+  const by = "viewer" in signal ? nameOf(signal.viewer) : ctx.channelName;
+  return go(at, { scene: answer.scene, holdMs: answer.holdMs, by }, signal.atMs, ctx);
+}
+
+/** To a scene, now or when its turn comes. */
+function go(at: At, going: Going, atMs: number, ctx: Pick<StepContext, "rehearsing">): Outcome {
+  const { settings, durable } = at;
+  const { scene, holdMs } = going;
+  if (scene === "") return no(at, "studio/no-scene");
+  if (!durable.studio.connected) return no(at, "studio/away");
+  if (!durable.studio.scenes.includes(scene)) return no(at, "studio/unknown-scene", { scene });
+  const { hold, asked } = durable;
+  if (hold === null && asked === null) return ask(at, going, atMs, ctx);
+  if (settings.meanwhile === "drop") return no(at, "studio/holds", { scene: hold?.scene ?? asked?.scene ?? "" });
+  if (settings.meanwhile === "extend" && holdMs > 0) {
+    if (hold?.scene === scene && asked === null)
+      return did(at, "studio/extended", scene, { ...durable, hold: { ...hold, untilMs: hold.untilMs + holdMs } });
+    if (asked?.scene === scene && !asked.returns)
+      return did(at, "studio/extended", scene, { ...durable, asked: { ...asked, holdMs: asked.holdMs + holdMs } });
+  }
+  if (durable.waiting.length >= settings.mostWaiting) return no(at, "studio/full", { most: settings.mostWaiting });
+  return did(at, "studio/waits", scene, { ...durable, waiting: [...durable.waiting, going] });
+}
+
+/** The studio is asked; what it answers comes as a command. */
+function ask(at: At, going: Going, atMs: number, ctx: Pick<StepContext, "rehearsing">, returns = false): Outcome {
+  const { durable } = at;
+  const { current } = durable.studio;
+  if (current === going.scene) return did(at, "studio/there", going.scene, durable);
+  // A rehearsal leaves the studio alone: somebody may be on air with it.
+  if (ctx.rehearsing) return did(at, "studio/rehearsed", going.scene, durable);
+  const n = durable.made + 1;
+  const asked = { ...going, n, back: current, returns, untilMs: atMs + answersWithinMs };
+  return {
+    ...still(at),
+    durable: { ...durable, made: n, asked },
+    orders: [{ do: "studio", n, scene: going.scene }],
+  };
+}
+
+/** What waits begins as soon as nothing holds any more. What can't be done by then says so. */
+function next(outcome: Outcome, at: At, atMs: number): Outcome {
+  let now = outcome;
+  for (;;) {
+    const { durable } = now;
+    const [first, ...waiting] = durable.waiting;
+    if (first === undefined || durable.hold !== null || durable.asked !== null) return now;
+    const then = go({ ...at, durable: { ...durable, waiting } }, first, atMs, { rehearsing: false });
+    now = { ...then, notes: [...now.notes, ...then.notes], orders: [...(now.orders ?? []), ...(then.orders ?? [])] };
+  }
+}
+
+function onTimer(at: At, atMs: number): Outcome {
+  const { durable } = at;
+  if (durable.asked !== null && durable.asked.untilMs <= atMs)
+    return next({ ...no(at, "studio/silent", { scene: durable.asked.scene }), durable: { ...durable, asked: null } }, at, atMs);
+  if (durable.hold === null || durable.hold.untilMs > atMs) return still(at);
+  return goBack(at, atMs);
+}
+
+/** The way back: never late, never over somebody else's hand. */
+function goBack(at: At, atMs: number): Outcome {
+  const { durable } = at;
+  const { hold, studio } = durable;
+  if (hold === null) return still(at);
+  const free = { ...durable, hold: null };
+  if (!studio.connected) return { ...no(at, "studio/no-return", { scene: hold.back }), durable: { ...free, waiting: [] } };
+  if (studio.current !== hold.scene) return next({ ...still(at), durable: free }, at, atMs);
+  if (!studio.scenes.includes(hold.back)) return next({ ...no(at, "studio/unknown-scene", { scene: hold.back }), durable: free }, at, atMs);
+  // Somebody waits: straight on to theirs, and from there back to where all began.
+  const [first, ...waiting] = durable.waiting;
+  if (first !== undefined) {
+    const outcome = ask({ ...at, durable: { ...free, waiting } }, first, atMs, { rehearsing: false });
+    const { asked } = outcome.durable;
+    return asked === null ? next(outcome, at, atMs) : { ...outcome, durable: { ...outcome.durable, asked: { ...asked, back: hold.back } } };
+  }
+  return ask({ ...at, durable: free }, { scene: hold.back, holdMs: 0, by: hold.by }, atMs, { rehearsing: false }, true);
+}
+
+function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+  // The engine has read it by its schemas.
+  const command = signal.command as StudioCommand;
+  const { durable } = at;
+  const { atMs } = signal;
+  switch (command.do) {
+    case "switch": {
+      if (command.on === durable.on) return no(at, command.on ? "studio/already-on" : "studio/already-off");
+      const off = command.on ? {} : { hold: null, waiting: [] };
+      return did(at, command.on ? "studio/switched-on" : "studio/switched-off", "", { ...durable, ...off, on: command.on });
+    }
+    case "stands":
+      return stands(at, command, atMs);
+    case "went":
+      return went(at, command.n, atMs);
+    case "not-went": {
+      const { asked } = durable;
+      if (asked?.n !== command.n) return still(at);
+      const why = { ...no(at, "studio/refused", { scene: asked.scene, why: command.why }), durable: { ...durable, asked: null } };
+      return next(why, at, atMs);
+    }
+    case "switch-to": {
+      if (!durable.studio.connected) return no(at, "studio/away");
+      if (!durable.studio.scenes.includes(command.scene)) return no(at, "studio/unknown-scene", { scene: command.scene });
+      // An operator's hand goes before all that holds or waits.
+      const free = { ...at, durable: { ...durable, hold: null, waiting: [], asked: null } };
+      return ask(free, { scene: command.scene, holdMs: 0, by: signal.by }, atMs, ctx);
+    }
+    case "go":
+      if (!durable.on) return no(at, "studio/off");
+      return go(at, { scene: command.scene.trim(), holdMs: command.holdMs, by: signal.by }, atMs, ctx);
+    case "back":
+      return durable.hold === null ? no(at, "studio/nothing-holds") : goBack(at, atMs);
+  }
+}
+
+function stands(at: At, told: Extract<StudioCommand, { do: "stands" }>, atMs: number): Outcome {
+  const { durable } = at;
+  const { connected, name, current } = told;
+  const scenes = [...told.scenes];
+  if (!connected) {
+    const lost = durable.asked === null && durable.waiting.length === 0;
+    const gone = { ...durable, studio: { ...durable.studio, connected }, asked: null, waiting: [] };
+    if (!durable.studio.connected && lost) return still(at);
+    return { ...(lost ? still(at) : no(at, "studio/away")), durable: gone };
+  }
+  const now = { ...durable, studio: { connected, name, scenes, current } };
+  const { hold, asked } = now;
+  // Somebody moved on by hand, or another rule did: there is nothing to go back from.
+  const moved = hold !== null && asked === null && current !== hold.scene;
+  if (moved) return next(did(at, "studio/moved-on", current ?? "", { ...now, hold: null }), at, atMs);
+  return JSON.stringify(now.studio) === JSON.stringify(durable.studio) ? still(at) : { ...still(at), durable: now };
+}
+
+function went(at: At, n: number, atMs: number): Outcome {
+  const { durable } = at;
+  const { asked } = durable;
+  if (asked?.n !== n) return still(at);
+  const { scene, holdMs, by, back, returns } = asked;
+  const studio = { ...durable.studio, current: scene };
+  const hold = returns || holdMs === 0 || back === null ? null : { scene, holdMs, by, back, untilMs: atMs + holdMs };
+  const told: Order = { do: "emit", what: "studio/switched", viewer: null, amount: 0, text: scene };
+  const outcome = did(at, returns ? "studio/returned" : "studio/went", scene, { ...durable, studio, asked: null, hold }, [told], { by });
+  return next(outcome, at, atMs);
+}
+
+export function studioDue({ hold, asked }: StudioDurable): number | null {
+  if (asked !== null) return asked.untilMs;
+  return hold?.untilMs ?? null;
+}
