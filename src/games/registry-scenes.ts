@@ -7,6 +7,7 @@ import { greetingScene } from "./greeting/scene";
 import { predictionScene } from "./prediction/scene";
 import { presentingScene } from "./presenting/scene";
 import { raffleScene } from "./raffle/scene";
+import { studioScene } from "./studio/scene";
 import { voicesScene } from "./voices/scene";
 import { wheelScene } from "./wheel/scene";
 
@@ -22,4 +23,5 @@ export const scenes: SceneRegistry = {
   presenting: presentingScene,
   voices: voicesScene,
   companion: companionScene,
+  studio: studioScene,
 };

@@ -6,6 +6,7 @@ import { greetingShown } from "./greeting/shown";
 import { predictionShown } from "./prediction/shown";
 import { presentingShown } from "./presenting/shown";
 import { raffleShown } from "./raffle/shown";
+import { studioShown } from "./studio/shown";
 import { voicesShown } from "./voices/shown";
 import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
@@ -22,5 +23,6 @@ const shown = new Map<string, GameShown>([
   ["presenting", presentingShown],
   ["voices", voicesShown],
   ["companion", companionShown],
+  ["studio", studioShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

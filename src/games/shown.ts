@@ -15,6 +15,8 @@ export type LooksProps = Readonly<{
   Effects?: EffectsEditor;
   /** The currency in which tips count. */
   home?: string;
+  /** The scenes of the studio, as far as anybody knows. */
+  scenes?: readonly string[];
 }>;
 /** How a game stands, beside the picture in the booth. Its actions, switch, hiding and order are the booth's. */
 export type BoothProps = Readonly<{

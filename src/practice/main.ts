@@ -1,6 +1,7 @@
 import { fileURLToPath } from "node:url";
 import { EventSender } from "./events";
 import { IrcServer } from "./irc-server";
+import { PracticeStudio } from "./studio";
 import { practiceWeb } from "./web";
 
 /** The practice rig: a chat server on loopback with a page on which one is any of the made-up viewers. */
@@ -16,7 +17,8 @@ const pad = (process.env["IZZAM_PRACTICE_TRIGGERS"] ?? "")
   .filter((pair): pair is [string, string] => pair.length === 2)
   .map(([cue, token]) => ({ name: cue.replace(/-/g, " "), url: `${izzam}/trigger/${token}` }));
 const events = new EventSender(`${izzam}/events/saltmarsh-kiln`, process.env["IZZAM_PRACTICE_SECRET"] ?? "");
-const web = practiceWeb({ irc, demo: folder("./demo/"), page: folder("./practice-page/"), events, pad });
+const studio = new PracticeStudio();
+const web = practiceWeb({ irc, studio, demo: folder("./demo/"), page: folder("./practice-page/"), events, pad });
 
 const stop = async (): Promise<void> => {
   await web.close();

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { connect, createServer, type Socket } from "node:net";
 import { EventSender } from "./events";
 import { IrcServer } from "./irc-server";
+import { PracticeStudio } from "./studio";
 import { practiceWeb } from "./web";
 
 let irc: IrcServer;
@@ -27,7 +28,7 @@ const post = (path: string, body: unknown, headers: Record<string, string> = {})
 beforeAll(async () => {
   irc = new IrcServer();
   const port = await irc.listen(0);
-  web = practiceWeb({ irc, events: new EventSender("", ""), demo: "demo", page: "src/practice/page" });
+  web = practiceWeb({ irc, events: new EventSender("", ""), studio: new PracticeStudio(), demo: "demo", page: "src/practice/page" });
   const webPort = await freePort();
   await web.listen(webPort);
   base = `http://localhost:${webPort}`;

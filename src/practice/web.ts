@@ -8,6 +8,7 @@ import { CrowdPlayer } from "./crowd-player";
 import type { EventSender, Sent } from "./events";
 import { eventBody, eventOf, type Given, reactions, rolesOf } from "./give";
 import { faults, type IrcServer } from "./irc-server";
+import { type PracticeStudio, studioManners } from "./studio";
 import { saidLine } from "./platform";
 import { emoji, lines, people } from "./viewers";
 
@@ -27,6 +28,11 @@ const crowdBody = z.object({
   rushesPerMinute: z.number().min(0).max(10),
   givesPerMinute: z.number().min(0).max(600).default(0),
 });
+const studioBody = z.object({
+  show: z.string().max(80).optional(),
+  manner: z.enum(studioManners).optional(),
+  scenes: z.array(z.string().min(1).max(80)).max(200).optional(),
+});
 const policy =
   "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self'; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
@@ -39,8 +45,16 @@ export function practiceWeb({
   demo,
   page,
   events,
+  studio,
   pad = [],
-}: Readonly<{ irc: IrcServer; demo: string; page: string; events: EventSender; pad?: readonly PadButton[] }>) {
+}: Readonly<{
+  irc: IrcServer;
+  demo: string;
+  page: string;
+  events: EventSender;
+  studio: PracticeStudio;
+  pad?: readonly PadButton[];
+}>) {
   const buttons: PadButton[] = [...pad, ...Array.from({ length: Math.max(0, 6 - pad.length) }, () => ({ name: "", url: "" }))];
   const own = readdirSync(join(demo, "emotes"))
     .map((name) => name.replace(/\.svg$/, ""))
@@ -99,6 +113,7 @@ export function practiceWeb({
     crowd: player.settings,
     said: player.said,
     pad: buttons.map(({ name, url }) => ({ name, set: url !== "" })),
+    studio: { ...studio.told(), manner: studio.manner, connected: studio.connected, asked: studio.asked },
     log: log.filter((s) => s.n > after).slice(-60),
   });
 
@@ -153,6 +168,13 @@ export function practiceWeb({
         const said = answer === null ? "Izzam does not answer" : await answer.text();
         note(button.name, ["button"], said);
         return json(res, { ok: answer?.status === 200, words: said });
+      }
+      case "/studio": {
+        const { show, manner, scenes } = studioBody.parse(body);
+        if (scenes !== undefined) studio.have(scenes);
+        if (manner !== undefined) studio.behave(manner);
+        if (show !== undefined) studio.show(show);
+        return json(res, { ok: true });
       }
       case "/fault":
         irc.setFault(z.object({ fault: z.enum(faults) }).parse(body).fault);
@@ -209,11 +231,18 @@ export function practiceWeb({
       }
     } else send(res, 404, "text/plain", "not found");
   });
+  server.on("upgrade", (req, socket, head) => {
+    // A studio is for programs: no page of a browser may reach it.
+    const ours = /^(localhost|127\.0\.0\.1)(:\d+)?$/.test(req.headers.host ?? "") && req.headers.origin === undefined;
+    if (ours && (req.url ?? "").split("?")[0] === "/studio/rpc") studio.upgrade(req, socket, head);
+    else socket.destroy();
+  });
   return {
     heard: (name: string, text: string) => note(name, ["program"], text),
     listen: (port: number) => new Promise<void>((resolve, reject) => server.once("error", reject).listen(port, "127.0.0.1", resolve)),
     close: async () => {
       player.stop();
+      studio.close();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
     },

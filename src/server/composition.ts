@@ -6,12 +6,15 @@ import { ircChat } from "./adapters/irc/connection";
 import { speaker } from "./adapters/speech/programs";
 import { webFingerProfiles } from "./adapters/webfinger/profiles";
 import { chatSettingsSchema } from "./adapters/irc/settings";
+import { rpcStudio } from "./adapters/studio/json-rpc";
+import { studioConnectionSchema, studioOfRig } from "./adapters/studio/settings";
 import { httpEngineLink } from "./adapters/engine-link/http";
 import { isAway, openDatabase } from "./adapters/mariadb/database";
 import { mariadbEngineStore } from "./adapters/mariadb/engine-store";
 import { childDecoder } from "./decode/decoder";
 import { mariadbOperatorStore } from "./adapters/mariadb/operator-store";
 import type { ChatMaker } from "./engine/chat-lines";
+import type { StudioMaker } from "./engine/studio-lines";
 import { Engine } from "./engine/engine";
 import { sealedVault } from "./engine/vault";
 import type { Env } from "./env";
@@ -38,6 +41,15 @@ export function compose(env: Env) {
     const profiles = host === "" ? null : webFingerProfiles({ origin: `${practice ? "http" : "https"}://${host}`, practice });
     return { chat: ircChat(settings.data, password, events), emotePictures, profiles };
   };
+  const makeStudio: StudioMaker = (row, onStanding) => {
+    const settings = studioConnectionSchema.safeParse(row.settings);
+    if (!settings.success) return null;
+    const secret = row.secret === null ? "" : unseal(env.appKey, "studio-secret", row.secret);
+    const { address, practice } = settings.data;
+    // The rig chooses free ports at every start.
+    const at = practice && env.practiceUrl !== "" ? studioOfRig(env.practiceUrl) : address;
+    return rpcStudio({ address: at, secret }, onStanding);
+  };
   // Random for each process: two that were set up alike are still two. One that was killed has lost its lock,
   // so the next takes the channels over at once.
   const owner = newToken();
@@ -63,6 +75,7 @@ export function compose(env: Env) {
     clock: systemClock,
     bus: inProcessBus(),
     makeChat,
+    makeStudio,
     log,
     owner,
     eventSecrets,
@@ -88,3 +101,4 @@ export type WebServices = ReturnType<typeof composeWeb>;
 
 /** What a connection's settings may be; the web process checks them before they are kept. */
 export { chatSettingsSchema, type ChatSettings } from "./adapters/irc/settings";
+export { studioConnectionSchema, studioOfRig, type StudioConnection } from "./adapters/studio/settings";

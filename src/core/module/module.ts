@@ -103,6 +103,9 @@ export type Provided = Readonly<{
 /** What may be done about one note, the likeliest first: the next one is offered when that is refused. */
 export type TakeBack = Readonly<{ label: string; did: string; command: Command }>;
 
+/** How a studio stands, as modules are told it. */
+export type StudioFacts = Readonly<{ connected: boolean; name: string; scenes: readonly string[]; current: string | null }>;
+
 /** A queue in which what is shown takes turns. */
 export type QueueSettings = Readonly<{ id: string; name: string; gapMs: number; mostWaiting: number }>;
 
@@ -168,6 +171,8 @@ export type Module<S, D, T, E> = Readonly<{
     of: (durable: D) => Readonly<Record<string, unknown>> | null;
     with: (durable: D, states: Record<string, unknown> | null) => D;
   }>;
+  /** What it believes of the studio: where that differs it is told, by a command `stands`. `busy`: it waits for an answer. */
+  knowsOfStudio?: (durable: D) => StudioFacts & Readonly<{ busy: boolean }>;
   /** Its state is on the picture, as `alerts` in its view for overlays. */
   onStage?: boolean;
   /** What undoes something that it noted. */

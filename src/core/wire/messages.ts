@@ -91,6 +91,8 @@ export const placeSchema = z.object({
   /** Kept from being moved by mistake. */
   locked: z.boolean().default(false),
   opacity: z.number().min(0).max(1).default(1),
+  /** Only while the studio is in one of these scenes; none for always. */
+  scenes: z.array(z.string().max(80)).max(20).optional(),
 });
 export type Place = z.infer<typeof placeSchema>;
 export const wholePlace: Place = { x: 0, y: 0, width: 1, height: 1, hidden: false, locked: false, opacity: 1 };

@@ -4,6 +4,7 @@ import type { CrowdSettings } from "../../core/lab/crowd";
 import type { Person } from "../viewers";
 import { Gives } from "./gives";
 import { Crowd } from "./crowd";
+import { Studio, type StudioState } from "./studio";
 import "./style.css";
 
 type SetUp = {
@@ -16,7 +17,14 @@ type SetUp = {
   reactions: string[];
 };
 type Said = { n: number; name: string; badges: string[]; text: string };
-type State = { connected: number; crowd: CrowdSettings | null; said: number; log: Said[]; pad: { name: string; set: boolean }[] };
+type State = {
+  connected: number;
+  crowd: CrowdSettings | null;
+  said: number;
+  log: Said[];
+  pad: { name: string; set: boolean }[];
+  studio: StudioState;
+};
 
 export const post = (path: string, body: unknown): Promise<Response> =>
   fetch(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
@@ -35,7 +43,14 @@ function Words({ text, setUp }: { text: string; setUp: SetUp }) {
 
 function App() {
   const [setUp, setSetUp] = useState<SetUp | null>(null);
-  const [state, setState] = useState<State>({ connected: 0, crowd: null, said: 0, log: [], pad: [] });
+  const [state, setState] = useState<State>({
+    connected: 0,
+    crowd: null,
+    said: 0,
+    log: [],
+    pad: [],
+    studio: { scenes: [], current: null, manner: "good", connected: 0, asked: 0 },
+  });
   const [as, setAs] = useState("mossy_teapot");
   const [text, setText] = useState("");
   const logBox = useRef<HTMLDivElement>(null);
@@ -159,6 +174,7 @@ function App() {
             ))}
           </div>
         </section>
+        <Studio studio={state.studio} />
         <Gives people={setUp.people} reactions={setUp.reactions} pad={state.pad} />
         <Crowd rooms={setUp.rooms} running={state.crowd} said={state.said} />
       </aside>

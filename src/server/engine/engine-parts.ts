@@ -7,6 +7,7 @@ import type { Clock } from "../ports/clock";
 import type { EngineStore, EventsRow } from "../ports/engine-store";
 import type { Speaker } from "../ports/speech";
 import type { ChatMaker } from "./chat-lines";
+import type { StudioMaker } from "./studio-lines";
 
 /** What an engine works with. */
 export type EngineParts = Readonly<{
@@ -18,6 +19,8 @@ export type EngineParts = Readonly<{
   owner: string;
   /** Speaks texts; nobody does when left out. */
   speaker?: Speaker;
+  /** Connects to studios; nobody does when left out. */
+  makeStudio?: StudioMaker;
   /** Opens pictures from outside; in tests this very process does. */
   decoder?: Decoder;
   /** The secrets with which a channel's events may be signed now. */

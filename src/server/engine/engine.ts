@@ -10,6 +10,7 @@ import { inProcessDecoder } from "../decode/decoder";
 import { hashToken } from "../secrets";
 import { FaceDoor } from "./face-door";
 import { Faces } from "./faces";
+import { StudioLines } from "./studio-lines";
 import { Speeches } from "./speeches";
 import { proofWord, ViewerHub } from "./viewer-hub";
 import { ChatLines } from "./chat-lines";
@@ -42,6 +43,7 @@ export class Engine {
   readonly intake: Intake;
   readonly viewers: ViewerHub;
   private readonly chats: ChatLines;
+  private readonly studios: StudioLines;
   private readonly timers: NodeJS.Timeout[] = [];
   private readonly delay = monitorEventLoopDelay({ resolution: 20 });
   private databaseAway = false;
@@ -70,6 +72,10 @@ export class Engine {
         this.runners.get(id)?.inbox.message(line);
       },
       standing: () => this.operators.tell(),
+    });
+    this.studios = new StudioLines(parts.makeStudio ?? (() => null), parts.log, (id) => {
+      this.runners.get(id)?.tellStudio(this.studios.facts(id));
+      this.operators.tell();
     });
     this.overlays = new OverlayHub(
       this.runners,
@@ -137,6 +143,7 @@ export class Engine {
         }
       }
       for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
+      for (const [id, runner] of this.runners) runner.tellStudio(this.studios.facts(id));
       this.settled = true;
     } catch (error) {
       if (!this.databaseAway) log.warn({ err: String(error) }, "the database does not answer");
@@ -154,6 +161,7 @@ export class Engine {
     if (row === null) return;
     const runner = this.runners.get(id);
     this.chats.keep(row);
+    this.studios.keep(row);
     if (runner !== undefined) {
       runner.reload(row);
       return;
@@ -172,6 +180,7 @@ export class Engine {
           onError,
           say: (text) => this.chats.say(id, text),
           lookUp: (name) => this.faces.of(id, name),
+          studio: (scene) => this.studios.go(id, scene),
           speech: (text, voice) => this.speeches.of(text, voice),
           ...(this.parts.vaultOf === undefined ? {} : { vault: this.parts.vaultOf(id) }),
           fence: () => this.fences.get(id),
@@ -273,11 +282,13 @@ export class Engine {
       ledgerFaults: this.nightly.faults(id),
       unspoken: this.speeches.unspoken,
       facesUrl: this.faceDoor.url(id),
+      studio: this.studios.standing(id),
     });
   }
 
   private async drop(id: ChannelId): Promise<void> {
     await this.chats.drop(id);
+    this.studios.drop(id);
     await this.runners.get(id)?.stop();
     this.runners.delete(id);
   }

@@ -1,6 +1,7 @@
 import { count, counted } from "../../core/words/sentence";
 import type { HealthItem, OpenPage } from "../../core/wire/messages";
 import type { ChatStanding } from "../ports/chat";
+import type { StudioStanding } from "../ports/studio";
 
 export type HealthFacts = Readonly<{
   chat: ChatStanding | null;
@@ -25,6 +26,8 @@ export type HealthFacts = Readonly<{
   ledgerFaults?: number;
   /** Texts that could not be spoken in the last minutes, and why the last one could not. */
   unspoken?: Readonly<{ count: number; why: string }>;
+  /** Null where none is connected to. */
+  studio?: StudioStanding | null;
 }>;
 
 /** Each part of the installation: how it stands, what that means, what to do. */
@@ -39,6 +42,7 @@ export function healthOf(f: HealthFacts): HealthItem[] {
     partsHealth(f),
     ledgerHealth(f),
     speechHealth(f),
+    studioHealth(f),
   ].filter((item) => item !== null);
 }
 
@@ -105,6 +109,26 @@ function speechHealth({ unspoken }: HealthFacts): HealthItem | null {
       : unspoken.why === "speech/late"
         ? "The engine took too long and was ended. Is the computer busy?"
         : "Try the voice under its game: Hear.",
+  };
+}
+
+function studioHealth({ studio = null }: HealthFacts): HealthItem | null {
+  if (studio === null) return null;
+  const base = { id: "studio", name: "Studio" };
+  if (studio.state === "connected")
+    return {
+      ...base,
+      state: "good",
+      says: `${studio.name === "" ? "It" : studio.name} answers; ${studio.current === null ? "no scene is on" : `“${studio.current}” is on`}.`,
+      means: "",
+      todo: "",
+    };
+  return {
+    ...base,
+    state: studio.lastError === "" ? "waiting" : "bad",
+    says: studio.lastError === "" ? "Izzam connects to it." : `It can’t be reached: ${studio.lastError}.`,
+    means: "Scenes stay as they are; whoever asks for one is told so. Nothing is done late.",
+    todo: "Is the broadcast software running, with its bridge? The address stands under Connections. Izzam goes on trying.",
   };
 }
 

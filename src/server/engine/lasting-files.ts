@@ -3,6 +3,7 @@ import { LRUCache } from "lru-cache";
 import send from "send";
 import { proofFormat, proofJsonSchema } from "../../core/chance/proof";
 import { figureFormat, figureJsonSchema } from "../../core/props/figure";
+import { studioOpenRpc, studioProtocol } from "../../core/studio/protocol";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
 import type { EngineStore } from "../ports/engine-store";
 
@@ -70,9 +71,10 @@ export function lastingFiles(store: EngineStore, builtDir: string) {
 
 /** The published JSON Schema of an event type, of a round’s proof, of a figure, or their list. */
 export function schemas(res: ServerResponse, type: string | null): void {
-  const all = [...eventTypes, proofFormat, figureFormat];
+  const all = [...eventTypes, proofFormat, figureFormat, studioProtocol];
   const of = (name: string): unknown => {
     if (name === proofFormat) return proofJsonSchema();
+    if (name === studioProtocol) return studioOpenRpc();
     if (name === figureFormat) return figureJsonSchema();
     return isEventType(name) ? jsonSchemaOf(name) : null;
   };

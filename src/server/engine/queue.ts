@@ -44,6 +44,8 @@ export type QueueDeps = Readonly<{
   lookUp: (name: string) => Promise<Command>;
   /** A text as sound: where it is to be had, and how long it is; null when it can't be had. Never fails. */
   speech: (text: string, voice: Voice) => Promise<Readonly<{ url: string; ms: number }> | null>;
+  /** Has the studio go to a scene: null when it is there, else why it is not. Never fails, and never waits for long. */
+  studio: (scene: string) => Promise<string | null>;
   /** Something durable changed: what is due may be due earlier. */
   changed: () => void;
   salesChanged: () => void;
@@ -150,6 +152,10 @@ export class SignalQueue {
       void this.deps.speech(text, voice).then((made) => {
         if (!ahead) tell(game, "the voice", null, made === null ? { do: "not-made", n } : { do: "made", n, ...made });
       });
+    for (const { game, n, scene } of turn.scenes)
+      void this.deps
+        .studio(scene)
+        .then((why) => tell(game, "the studio", null, why === null ? { do: "went", n } : { do: "not-went", n, why }));
     for (const { game, viewer, command } of turn.apart) {
       if (command !== null) {
         tell(game, viewer.name, viewer, command);

@@ -2,6 +2,7 @@ import type { Vault } from "../../core/chance/vault";
 import { emoteIndex, type EmoteIndex } from "../../core/chat/emotes";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
+import type { StudioFacts } from "../../core/module/module";
 import { storedInWords } from "../../core/kernel/stored";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
@@ -34,6 +35,8 @@ export type RunnerDeps = Readonly<{
   say?: (text: string) => boolean;
   /** What the platform tells of somebody; null when it tells nothing in time. */
   lookUp?: (name: string) => Promise<Face | null>;
+  /** Has the studio go to a scene; nobody does when left out. */
+  studio?: (scene: string) => Promise<Result<null>>;
   /** Has a text spoken; null when that can't be. */
   speech?: (text: string, voice: Voice) => Promise<Readonly<{ url: string; ms: number }> | null>;
   /** Seals the secrets of rounds; without it they last as long as the process. */
@@ -123,6 +126,7 @@ export class Runner {
         hush: (on) => void this.hush(on),
         now: clock.now,
         lookUp: (name) => this.lookUp(name),
+        studio: (scene) => this.toScene(scene),
         speech: (text, voice) => deps.speech?.(text, voice).catch(() => null) ?? Promise.resolve(null),
         changed: () => this.alarm.set(),
         salesChanged: () => this.shop.salesChanged(),
@@ -256,6 +260,23 @@ export class Runner {
     await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
   }
 
+  private async toScene(scene: string): Promise<string | null> {
+    const done = await this.deps.studio?.(scene).catch(() => null);
+    if (done === undefined || done === null) return "it does not answer";
+    return done.ok ? null : String(done.refusal.facts["why"] ?? "it does not answer");
+  }
+  /** Tells modules how the studio stands, where they believe otherwise: after a start, a rehearsal, or when they are new too. */
+  tellStudio(stands: StudioFacts): void {
+    for (const to of this.modules.list) {
+      const believes = to.rules.knowsOfStudio?.(to.durable);
+      if (believes === undefined || believes.busy || sameStudio(believes, stands)) continue;
+      const command = { do: "stands", ...stands, scenes: [...stands.scenes] };
+      const atMs = this.deps.clock.now();
+      const signal = { kind: "command" as const, atMs, id: `studio.${atMs}`, gameId: to.id, by: "the studio", viewer: null, command };
+      void this.signals.take({ signal, source: "engine", to, idFromOutside: false }).done;
+    }
+  }
+
   private async lookUp(name: string): Promise<Command> {
     const face = await this.deps.lookUp?.(name).catch(() => null);
     if (face === null || face === undefined) return { do: "not-found", name, away: true };
@@ -287,3 +308,8 @@ export class Runner {
     await this.log.stop();
   }
 }
+
+/** While it is away only that matters: what it had is kept as it was. */
+const sameStudio = (a: StudioFacts, b: StudioFacts): boolean =>
+  a.connected === b.connected &&
+  (!a.connected || (a.name === b.name && a.current === b.current && JSON.stringify(a.scenes) === JSON.stringify(b.scenes)));

@@ -21,9 +21,12 @@ export class StageView {
   overlay(overlayId: string, markedUrl: string, facesUrl = ""): Stage {
     const row = this.row();
     const overlay = row.overlays.find((o) => o.id === overlayId);
+    const scene = this.modules.provided().scene ?? null;
+    // While nobody knows which scene is on, nothing is taken away.
+    const isIn = (scenes: readonly string[] = []): boolean => scenes.length === 0 || scene === null || scenes.includes(scene);
     const games = (overlay?.places ?? []).flatMap(({ gameId, place }) => {
       const module = this.modules.byId(gameId);
-      const view = place.hidden ? null : this.game(gameId);
+      const view = place.hidden || !isIn(place.scenes) ? null : this.game(gameId);
       return module === undefined || view === null ? [] : [{ id: module.id, kind: module.kind, place, view }];
     });
     return {

@@ -1,4 +1,5 @@
 import type { ChatStanding } from "../ports/chat";
+import type { StudioStanding } from "../ports/studio";
 import { chatRoomOf } from "./chat-lines";
 import { healthOf } from "./health";
 import type { OverlayHub } from "./overlay-hub";
@@ -14,6 +15,7 @@ type Now = Readonly<{
   ledgerFaults: number;
   unspoken: Readonly<{ count: number; why: string }>;
   facesUrl: string;
+  studio: StudioStanding | null;
 }>;
 
 /** How a channel stands, as operators' pages are told it. */
@@ -25,6 +27,7 @@ export function standingOf(runner: Runner, now: Now) {
   return {
     health: healthOf({
       chat,
+      studio: now.studio,
       channelName: runner.row.name,
       perMinute,
       databaseAway,

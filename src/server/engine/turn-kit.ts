@@ -29,6 +29,8 @@ export type Turn = {
   apart: { game: GameId; viewer: Viewer; command: Command | null }[];
   /** Texts that are to be made into sound; `ahead` only so that they are there when they are asked for. */
   speeches: { game: GameId; n: number; text: string; voice: Voice; ahead: boolean }[];
+  /** Scenes to which the studio is to go. */
+  scenes: { game: GameId; n: number; scene: string }[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
 };
@@ -57,5 +59,6 @@ export const freshTurn = (): Turn => ({
   apart: [],
   lookUps: [],
   speeches: [],
+  scenes: [],
   hush: null,
 });

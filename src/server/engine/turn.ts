@@ -86,6 +86,7 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     if (order.do === "say") return void turn.says.push(order.text);
     if (order.do === "show") return void turn.shows.push({ queue: order.queue, alert: order.alert });
     if (order.do === "look-up") return void turn.lookUps.push({ game: module.id, name: order.name });
+    if (order.do === "studio") return void turn.scenes.push({ game: module.id, n: order.n, scene: order.scene });
     if (order.do === "apart") return void turn.apart.push({ game: module.id, viewer: order.viewer, command: order.command });
     if (order.do === "speak") {
       const { n, text, voice, ahead } = order;

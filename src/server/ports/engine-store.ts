@@ -47,6 +47,7 @@ export type OverlayRow = Readonly<{
 export type EventsRow = Readonly<{ secret: string; oldSecret: string | null; oldUntilMs: number }>;
 export type TriggerRow = Readonly<{ cueId: string; tokenHash: string }>;
 export type ChatRow = Readonly<{ enabled: boolean; settings: unknown; secret: string | null }>;
+export type StudioRow = ChatRow;
 export type ChannelRow = Readonly<{
   id: ChannelId;
   name: string;
@@ -61,6 +62,7 @@ export type ChannelRow = Readonly<{
   triggers: readonly TriggerRow[];
   words: readonly Readonly<{ id: string; word: string }>[];
   chat: ChatRow | null;
+  studio: StudioRow | null;
 }>;
 
 export type Commit = Readonly<{

@@ -228,6 +228,8 @@ export type ChatStore = Readonly<{
   saveConnection: (channel: ChannelId, at: Readonly<{ enabled: boolean; settings: unknown; secret?: string | null }>) => Promise<void>;
 }>;
 
+export type StudioStore = Pick<ChatStore, "connection" | "saveConnection">;
+
 export type AuditStore = Readonly<{
   audit: (channel: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
 }>;
@@ -255,6 +257,7 @@ export type OperatorStore = Readonly<{
   props: PropStore;
   events: EventStore;
   chat: ChatStore;
+  studio: StudioStore;
   log: AuditStore;
   shows: ShowStore;
   points: PointsStore;

@@ -2,7 +2,7 @@ import { alertLookDefaults } from "../../core/alerts/alert";
 import { type Cue, type CueBook, newCue } from "../../core/cues/settings";
 import { potId } from "./demo-brimful";
 import { act, bossId, flock, show } from "./demo-effects";
-import { companionId } from "./demo-people";
+import { companionId, scenesId } from "./demo-people";
 import { wheelId } from "./demo-wheel";
 
 const cue = (id: string, name: string, key: string, part: Partial<Cue>): Cue => ({ ...newCue(id, name), key, ...part });
@@ -33,6 +33,10 @@ export const demoCues = (key: (word: string) => string): CueBook => ({
       cooldownMs: 0,
       effects: [{ do: "sound", sound: "workbench-tune", volume: 70, queue: "" }, act(companionId, "dance", {})],
       offEffects: [act(companionId, "calm", {})],
+    }),
+    cue("look-in", "A look into the kiln", "", {
+      cooldownMs: 5_000,
+      effects: [act(scenesId, "go", { scene: "Kiln door", holdMs: 10_000 })],
     }),
     cue("ask-spall", "What does Spall do", "z", { cooldownMs: 20_000, effects: [act(bossId, "tell-rules", {})] }),
   ],

@@ -25,11 +25,13 @@ import { demoPot, fillPotHistory, potId } from "./demo-brimful";
 import {
   companionId,
   demoCompanion,
+  demoScenes,
   demoGreeting,
   demoPresenting,
   fillPeople,
   greetingId,
   presentingId,
+  scenesId,
   demoVoices,
   voicesId,
 } from "./demo-people";
@@ -205,6 +207,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     settings: demoCompanion,
     nowMs: nowMs + 15,
   });
+  await insertPart(db, channel, { id: scenesId, kind: "studio", name: "Scenes", settings: demoScenes, nowMs: nowMs + 16 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });

@@ -1,3 +1,4 @@
+import { rigStudio } from "../web/practice";
 import { join } from "node:path";
 import { hash } from "argon2";
 import { loginKey } from "../../core/kernel/text";
@@ -108,6 +109,8 @@ async function addEmotes(store: OperatorStore, to: ChannelId, folder: string, no
 /** The rig chooses free ports at every start; a connection that points at it follows. */
 async function pointAtPractice(store: OperatorStore, env: Env): Promise<void> {
   if (env.practiceUrl === "") return;
+  if ((await store.studio.connection(channel)) === null)
+    await store.studio.saveConnection(channel, { enabled: true, settings: rigStudio(env) });
   const kept = await store.chat.connection(channel);
   const before = chatSettingsSchema.safeParse(kept?.settings);
   if (before.success && !before.data.practice) return;

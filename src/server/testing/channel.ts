@@ -30,6 +30,7 @@ export const testChannel = (part: Partial<ChannelRow> = {}): ChannelRow => ({
   triggers: [],
   words: [{ id: "w", word: "wobblePot" }],
   chat: null,
+  studio: null,
   ...part,
 });
 export const said = (text: string, id: string | null = null, name = "ada") => ({

@@ -36,7 +36,7 @@ export async function publish(web: WebServices, session: Session, game: string, 
   const first = overlays[0];
   const kind = draft?.kind ?? "";
   if (isGame(kind) && published.value.version === 1 && first !== undefined && !overlays.some((o) => o.games.includes(game)))
-    await web.store.overlays.place(session.channelId, first.id, game, placeOf(kind));
+    if (gameOf(kind)?.bodiless !== true) await web.store.overlays.place(session.channelId, first.id, game, placeOf(kind));
   await web.engine.reload(session.channelId);
   await web.engine.changed(session.channelId, { what: "published", id: game, revision: published.value.version, by: session.login });
   return published;

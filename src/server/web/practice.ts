@@ -1,7 +1,7 @@
 import { defaultDialect } from "../../core/chat/dialect";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { type ChatSettings, chatSettingsSchema, type WebServices } from "../composition";
+import { type ChatSettings, chatSettingsSchema, type StudioConnection, studioOfRig, type WebServices } from "../composition";
 import type { Env } from "../env";
 import type { ChatStore } from "../ports/operator-store";
 import { seal } from "../secrets";
@@ -15,6 +15,9 @@ const rigChat = (env: Env): Pick<ChatSettings, "host" | "port" | "tls" | "emoteP
   profiles: new URL(env.practiceUrl).host,
   practice: true,
 });
+
+/** The rig's studio; where it is now, whoever connects reckons from the rig's own address. */
+export const rigStudio = (env: Env): StudioConnection => ({ address: studioOfRig(env.practiceUrl), practice: true });
 
 /** Connections that point at the rig follow its ports; any other stays as it is. Run at every start, before all else. */
 export async function followPractice(chat: ChatStore, env: Env): Promise<void> {
@@ -74,6 +77,7 @@ export async function usePractice(web: WebServices, channel: ChannelId): Promise
     } satisfies ChatSettings,
     secret: null,
   });
+  await store.studio.saveConnection(channel, { enabled: true, settings: rigStudio(env), secret: null });
   await store.events.setSecret(channel, {
     sealed: seal(env.appKey, "event-secret", env.practiceSecret),
     oldUntilMs: 0,

@@ -144,6 +144,10 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `The file is larger than ${facts["mostMb"]} MB.`;
     case "prop/nothing-in-zip":
       return "There is no picture and no sound in this ZIP file.";
+    case "studio/away":
+      return "The studio does not answer. The scene stays as it is.";
+    case "studio/refused":
+      return `The studio would not switch: ${sentence(String(facts["why"])).toLowerCase()}`;
     case "figure/no-manifest":
       return "A figure brings a figure.json in its ZIP file, and there is none in this one.";
     case "figure/bad-manifest":

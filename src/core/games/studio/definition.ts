@@ -37,6 +37,8 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
   freshDurable: freshStudio,
   freshDust: () => null,
   bodiless: true,
+  // Which games are shown may hang on the scene that is on.
+  onStage: true,
   step: studioStep,
   hears: ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "live", "ended"],
   dueMs: (_, durable) => studioDue(durable),
@@ -64,7 +66,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
     if (audience === "viewer") return { on };
     const { connected, scenes, current, name } = now;
     const holds = hold === null ? null : { scene: hold.scene, back: hold.back, n: hold.untilMs };
-    if (audience === "overlay") return { on, connected, scenes, current, hold: holds };
+    if (audience === "overlay") return { on, connected, scenes, current, hold: holds, alerts: [] };
     return {
       on,
       connected,
@@ -82,6 +84,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
   provides: (_, { studio: now }) => ({ scene: now.current }),
   listsNow: (view) => ({ scenes: scenesOf(view) }),
   lists: () => ({ scenes: [] }),
+  knowsOfStudio: ({ studio: now, asked }) => ({ ...now, busy: asked !== null }),
   choices: (view) =>
     view["connected"] !== true
       ? []

@@ -36,6 +36,7 @@ export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRo
       const events = await trx("event_sources").where({ channel_id: id }).first();
       const triggers = await trx("triggers").where({ channel_id: id }).select("cue_id", "token_hash");
       const chat = await trx("chat_connections").where({ channel_id: id }).first();
+      const studio = await trx("studio_connections").where({ channel_id: id }).first();
       return {
         id,
         name: text(row["name"]),
@@ -83,6 +84,14 @@ export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRo
               },
         triggers: triggers.map((t) => ({ cueId: text(t["cue_id"]), tokenHash: text(t["token_hash"]) })),
         words: emotes.map((e) => ({ id: text(e["id"]), word: text(e["word"]) })),
+        studio:
+          studio === undefined
+            ? null
+            : {
+                enabled: Boolean(studio["enabled"]),
+                settings: fromJson(studio["settings"]),
+                secret: studio["secret_sealed"] === null ? null : text(studio["secret_sealed"]),
+              },
         chat:
           chat === undefined
             ? null

@@ -79,7 +79,19 @@ const eleventh: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh];
+/** Where a channel's studio is found. */
+const twelfth: Step = {
+  name: "012-studio",
+  up: async (db) => {
+    await db.raw(
+      `create table if not exists studio_connections (channel_id varchar(26) character set ascii collate ascii_bin not null primary key,
+         enabled tinyint(1) not null default 1, settings json not null, secret_sealed text null,
+         foreign key (channel_id) references channels (id) on delete cascade) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh, twelfth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

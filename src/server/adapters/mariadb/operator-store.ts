@@ -1,4 +1,4 @@
-import type { OperatorStore } from "../../ports/operator-store";
+import type { OperatorStore, StudioStore } from "../../ports/operator-store";
 import { mariadbAccounts } from "./accounts";
 import { mariadbData } from "./data";
 import { type Database, fromJson } from "./database";
@@ -24,31 +24,39 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     points: mariadbPoints(db),
     data: mariadbData(db),
     chat: {
-      connection: async (channel) => {
-        const row = await db("chat_connections").where({ channel_id: channel }).first();
-        return row === undefined
-          ? null
-          : { enabled: Boolean(row["enabled"]), settings: fromJson(row["settings"]), hasSecret: row["secret_sealed"] !== null };
-      },
+      ...connections(db, "chat_connections"),
       practising: async () => {
         const rows = await db("chat_connections").select("channel_id", "settings");
         const practises = (settings: unknown): boolean =>
           typeof settings === "object" && settings !== null && "practice" in settings && settings.practice === true;
         return rows.filter((r) => practises(fromJson(r["settings"]))).map((r) => channelId(String(r["channel_id"])));
       },
-      saveConnection: async (channel, { enabled, settings, secret }) => {
-        const row = { enabled, settings: JSON.stringify(settings), ...(secret === undefined ? {} : { secret_sealed: secret }) };
-        await db("chat_connections")
-          .insert({ channel_id: channel, ...row })
-          .onConflict("channel_id")
-          .merge();
-        await bump(db, channel);
-      },
     },
+    studio: connections(db, "studio_connections"),
     log: {
       audit: async (channel, operator, action, detail, nowMs) => {
         await db("audit").insert({ channel_id: channel, operator_id: operator, action, detail: JSON.stringify(detail), at_ms: nowMs });
       },
+    },
+  };
+}
+
+/** One connection of a kind for each channel: whether it is wanted, how it is set, and its sealed secret. */
+function connections(db: Database, table: "chat_connections" | "studio_connections"): StudioStore {
+  return {
+    connection: async (channel) => {
+      const row = await db(table).where({ channel_id: channel }).first();
+      return row === undefined
+        ? null
+        : { enabled: Boolean(row["enabled"]), settings: fromJson(row["settings"]), hasSecret: row["secret_sealed"] !== null };
+    },
+    saveConnection: async (channel, { enabled, settings, secret }) => {
+      const row = { enabled, settings: JSON.stringify(settings), ...(secret === undefined ? {} : { secret_sealed: secret }) };
+      await db(table)
+        .insert({ channel_id: channel, ...row })
+        .onConflict("channel_id")
+        .merge();
+      await bump(db, channel);
     },
   };
 }

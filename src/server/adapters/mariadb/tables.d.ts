@@ -429,6 +429,16 @@ declare module "knex/types/tables.js" {
       never,
       never
     >;
+    studio_connections: Written<
+      {
+        channel_id: string;
+        enabled: number;
+        settings: unknown;
+        secret_sealed: string | null;
+      },
+      "enabled" | "secret_sealed",
+      "enabled"
+    >;
     transfers: Written<
       {
         channel: number;

@@ -18,3 +18,5 @@ export const studioConnectionSchema = z.object({
   practice: z.boolean(),
 });
 export type StudioConnection = z.infer<typeof studioConnectionSchema>;
+/** Where the practice rig's studio is, by the rig's own address. */
+export const studioOfRig = (practiceUrl: string): string => `${practiceUrl.replace(/^http/, "ws")}/studio/rpc`;

@@ -7,6 +7,7 @@ import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../.
 import type { RuleEffect } from "../../../../core/rules/effect";
 import { variablesOf } from "../../../../core/rules/effects";
 import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../core/rules/words";
+import { useLive } from "../../../_frame/live";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { SpriteView } from "../../../../ui/sprite-view";
@@ -19,6 +20,8 @@ type Props = Readonly<{ effect: Act; asked: Asked; available: Available; onSet: 
 /** A game's action as the sentence its definition gives, with a blank for each thing it asks for. */
 export function ActForm({ effect, asked, available, onSet }: Props) {
   const kind = available.games.find((g) => g.id === effect.game)?.kind ?? "";
+  const view = useLive((s) => s.standing?.games.find((g) => g.id === effect.game)?.view);
+  const now = view === undefined ? {} : (gameOf(kind)?.listsNow?.(view) ?? {});
   const action = actionOf(kind, effect.act);
   // Of a game that is gone: any that can do the same.
   const games = available.games.filter((g) => (kind === "" ? actionOf(g.kind, effect.act) !== null : g.kind === kind));
@@ -50,7 +53,7 @@ export function ActForm({ effect, asked, available, onSet }: Props) {
               value={value}
               asked={asked}
               available={available}
-              lists={available.games.find((g) => g.id === effect.game)?.lists ?? {}}
+              lists={{ ...available.games.find((g) => g.id === effect.game)?.lists, ...now }}
               onSet={(v) => put(part.blank, v)}
             />
             {field.kind === "amount" && <Per effect={effect} asked={asked} home={available.home} onSet={onSet} />}

@@ -1,12 +1,13 @@
 import { Text } from "@chakra-ui/react";
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
-import { chatSettingsSchema } from "../../../../server/composition";
+import { chatSettingsSchema, studioConnectionSchema } from "../../../../server/composition";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { PrepareTabs } from "../prepare-tabs";
 import { ChatForm } from "./chat-form";
 import { EventsForm } from "./events-form";
+import { StudioForm } from "./studio-form";
 import { PracticeOffer } from "./practice-offer";
 
 export const metadata: Metadata = { title: "Connections" };
@@ -15,7 +16,12 @@ export default async function ConnectionsPage() {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
   const { store, env } = services();
-  const [kept, events] = await Promise.all([store.chat.connection(session.channelId), store.events.secret(session.channelId)]);
+  const [kept, events, studioKept] = await Promise.all([
+    store.chat.connection(session.channelId),
+    store.events.secret(session.channelId),
+    store.studio.connection(session.channelId),
+  ]);
+  const studio = studioConnectionSchema.safeParse(studioKept?.settings);
   const settings = chatSettingsSchema.safeParse(kept?.settings);
   return (
     <PrepareTabs
@@ -38,6 +44,13 @@ export default async function ConnectionsPage() {
         <a href="/prepare/connections/data">Data</a>.
       </Text>
       <EventsForm channel={session.channelId} set={events !== null} oldUntilMs={events?.oldUntilMs ?? 0} owner={session.role === "owner"} />
+      <StudioForm
+        enabled={studioKept?.enabled ?? true}
+        settings={studio.success ? studio.data : null}
+        hasSecret={studioKept?.hasSecret ?? false}
+        owner={session.role === "owner"}
+        practice={env.practiceUrl}
+      />
     </PrepareTabs>
   );
 }

@@ -11,6 +11,7 @@ import { wordsForViewers } from "../../../../../core/module/game";
 import { shownOf } from "../../../../../games/registry-shown";
 import type { GameDraft, OverlaySummary } from "../../../../../server/ports/operator-store";
 import { SentenceForm } from "../../../../../ui/sentence-form";
+import { useScenes } from "../../../../_frame/use-scenes";
 import { type Act, useOffer } from "../../../../../ui/keys";
 import { OverlayCards } from "../../overlays/overlay-cards";
 import type { EffectsEditor } from "../../../../../games/shown";
@@ -65,6 +66,7 @@ export function Editor({
     [],
   );
   useOffer("editor", acts);
+  const scenes = useScenes();
   const Effects = useCallback<EffectsEditor>(
     ({ label, effects, what, onSet }) => (
       <EffectList
@@ -143,7 +145,7 @@ export function Editor({
               )}
             />
             {shown.Extra !== undefined && (
-              <shown.Extra settings={settings} sprites={sprites} onChange={set} Effects={Effects} home={home} />
+              <shown.Extra settings={settings} sprites={sprites} onChange={set} Effects={Effects} home={home} scenes={scenes} />
             )}
             <Box
               mt="5"

@@ -24,7 +24,7 @@ export default async function StagePage({ params }: { params: Promise<{ id: stri
   ]);
   const shown = await Promise.all(
     games
-      .filter((g) => isGame(g.kind))
+      .filter((g) => isGame(g.kind) && gameOf(g.kind)?.bodiless !== true)
       .map(async (g): Promise<StageGame | null> => {
         const rules = gameOf(g.kind);
         const draft = await store.games.draft(channelId, g.id);

@@ -2,6 +2,8 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import type { Place } from "../../../../../core/wire/messages";
 import { Dial } from "../../../../../ui/dial";
+import { Tick } from "../../../../../ui/tick";
+import { useScenes } from "../../../../_frame/use-scenes";
 import { NumberField } from "../../../../../ui/number-field";
 import { align, type Align, aligns } from "./snap";
 
@@ -61,6 +63,32 @@ export function PlaceDetails({ name, place, onSet }: Readonly<{ name: string; pl
         step={5}
         onSet={(v) => onSet({ opacity: v / 100 })}
       />
+      <PlaceScenes name={name} place={place} onSet={onSet} />
+    </Box>
+  );
+}
+
+/** Whether it is shown only while the studio is in some scenes; where there is a studio, or was. */
+function PlaceScenes({ name, place, onSet }: Readonly<{ name: string; place: Place; onSet: (part: Partial<Place>) => void }>) {
+  const known = useScenes();
+  const chosen = place.scenes ?? [];
+  const all = [...known, ...chosen.filter((scene) => !known.includes(scene))];
+  if (all.length === 0) return null;
+  return (
+    <Box mt="3" role="group" aria-label={`In which scenes ${name} is shown`}>
+      <Text fontWeight="700" fontSize="15px">
+        {chosen.length === 0 ? "Shown in every scene of the studio" : "Shown only in these scenes"}
+      </Text>
+      <Flex gap="3" wrap="wrap" mt="1">
+        {all.map((scene) => (
+          <Tick
+            key={scene}
+            label={known.includes(scene) ? scene : `${scene} (not there now)`}
+            value={chosen.includes(scene)}
+            onSet={(on) => onSet({ scenes: on ? [...chosen, scene] : chosen.filter((s) => s !== scene) })}
+          />
+        ))}
+      </Flex>
     </Box>
   );
 }

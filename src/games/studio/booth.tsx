@@ -1,0 +1,43 @@
+"use client";
+import { Box, Link, Text } from "@chakra-ui/react";
+import type { BoothProps } from "../shown";
+
+type Hold = Readonly<{ scene: string; back: string; by: string }>;
+
+/** The studio in the booth: which scene is on, what holds it and what waits. Its scenes are the buttons below. */
+export function StudioBooth({ view }: BoothProps) {
+  // Views of operators are written by its own rules.
+  const hold = (view["hold"] ?? null) as Hold | null;
+  const waiting = (view["waiting"] ?? []) as readonly string[];
+  const current = (view["current"] ?? null) as string | null;
+  const asked = (view["asked"] ?? null) as string | null;
+  if (view["connected"] !== true)
+    return (
+      <Box data-testid="studio-booth">
+        <Text fontWeight="700" aria-live="polite">
+          The studio does not answer.
+        </Text>
+        <Text fontSize="15px">
+          Scenes stay as they are. Where it is found stands under <Link href="/prepare/connections">Connections</Link>.
+        </Text>
+      </Box>
+    );
+  return (
+    <Box data-testid="studio-booth">
+      <Text fontWeight="700" aria-live="polite" lineHeight="1.25">
+        {current === null ? "No scene is on." : `On: ${current}`}
+      </Text>
+      {asked !== null && <Text fontSize="15px">Going to {asked} …</Text>}
+      {hold !== null && (
+        <Text fontSize="15px">
+          {hold.scene} holds for {hold.by}; then back to {hold.back}.
+        </Text>
+      )}
+      {waiting.length > 0 && (
+        <Text fontSize="15px" color="inkSoft">
+          Waiting: {waiting.join(", ")}
+        </Text>
+      )}
+    </Box>
+  );
+}
