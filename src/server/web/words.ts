@@ -149,11 +149,11 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "figure/bad-manifest":
       return `What figure.json says can’t be used: ${String(facts["where"])}${sentence(String(facts["why"]))} Nothing was added.`;
     case "figure/no-file":
-      return `figure.json names “${String(facts["file"])}”, which is not in the ZIP file. Nothing was added.`;
+      return `The figure.json names “${String(facts["file"])}”, which is not in the ZIP file. Nothing was added.`;
     case "figure/bad-file":
       return `The file “${String(facts["file"])}” can’t be used. ${sentence(String(facts["why"]))} Nothing was added.`;
     case "figure/no-part":
-      return `figure.json names the part “${String(facts["part"])}”, and no group of the drawing bears this id, or it is empty. Nothing was added.`;
+      return `The figure.json names the part “${String(facts["part"])}”, and no group of the drawing bears this id, or it is empty. Nothing was added.`;
     case "figure/too-many-frames":
       return `A figure may have ${facts["most"]} frames in all; this one has ${facts["frames"]}. Nothing was added.`;
     case "prop/bad-zip":
