@@ -70,6 +70,7 @@ export const demoCompanion: CompanionSettings = {
   ],
   sleepMin: 8,
   moodPerHour: 15,
+  looks: { ...companion.defaults.looks, size: 95 },
 };
 
 export const scenesId = "kiln-scenes";
@@ -117,7 +118,7 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
   const said: Place = { x: 0.31, y: 0.85, width: 0.4, height: 0.13, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: voicesId, place: JSON.stringify(said), order: 7 });
   // On the workbench, over where what is said stands; under all cards.
-  const bench: Place = { x: 0.33, y: 0.43, width: 0.4, height: 0.415, hidden: false, locked: false, opacity: 1 };
+  const bench: Place = { x: 0.33, y: 0.5, width: 0.3, height: 0.345, hidden: false, locked: false, opacity: 1 };
   await db("placements").insert({ overlay_id: "main-stage", game_id: companionId, place: JSON.stringify(bench), order: 0 });
   const cat = { ...freshCompanion(), seed: 12, fed: 311, mood: { thousandths: 64_000, atMs: nowMs } };
   await db("game_states").insert({ game_id: companionId, seq: 0, durable: JSON.stringify(cat), version: 1 });
