@@ -61,6 +61,7 @@ describe("the demo channel", () => {
       "rewards",
       "rules",
       "show",
+      "studio",
       "voices",
       "wheel",
     ]);
@@ -80,7 +81,7 @@ describe("the demo channel", () => {
       ...cues.cues.flatMap((c) => [...c.effects, ...c.offEffects]),
     ];
     expect(new Set(effects.map((d) => (d.do === "act" ? d.act : d.do)))).toEqual(
-      new Set(["damage", "heal", "flock", "shake", "show", "sound", "say", "spin", "dance", "calm", "switch", "tell-rules", "wait"]),
+      new Set(["damage", "heal", "flock", "shake", "show", "sound", "say", "spin", "dance", "calm", "go", "switch", "tell-rules", "wait"]),
     );
     const props = [
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),

@@ -29,17 +29,19 @@ export function GameCard({
   const kind = gameOf(game.kind);
   // What the engine says is newer than what the page was made with.
   const where = overlays?.filter((o) => o.places.some((p) => p.game === game.id)).map((o) => o.name) ?? game.where;
+  // What stands on no picture needs no place.
+  const lost = where.length === 0 && kind?.bodiless !== true;
   const on = running === undefined ? null : running.view["on"] !== false;
   const [state, colour] =
     game.version === 0
       ? (["Not published yet", "inkSoft"] as const)
-      : where.length === 0
+      : lost
         ? (["Stands on no overlay", "ochreText"] as const)
         : on === false
           ? (["Stopped", "inkSoft"] as const)
           : ([running === undefined ? "Asking…" : (kind?.stands?.(running.view) ?? "Running"), "mossText"] as const);
-  const next = game.version === 0 ? "Publish it" : where.length === 0 ? "Place it" : "Set up";
-  const path = `/prepare/games/${game.id}${game.version > 0 && where.length === 0 ? "?tab=overlay" : ""}`;
+  const next = game.version === 0 ? "Publish it" : lost ? "Place it" : "Set up";
+  const path = `/prepare/games/${game.id}${game.version > 0 && lost ? "?tab=overlay" : ""}`;
   return (
     <Box
       role="listitem"

@@ -80,7 +80,8 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
   },
   sentences: studioSentences,
   toldToViewers: studioToViewers,
-  stands: (view) => (view["on"] === false ? "off" : ""),
+  stands: (view) =>
+    view["connected"] === false ? "no studio answers" : typeof view["current"] === "string" ? `on: ${view["current"]}` : "follows what happens",
   provides: (_, { studio: now }) => ({ scene: now.current }),
   listsNow: (view) => ({ scenes: scenesOf(view) }),
   lists: () => ({ scenes: [] }),
