@@ -181,7 +181,14 @@ export function companionScene(kit: SceneKit): Scene {
       if (said !== null && said.bubble !== "") {
         const sinceSaid = nowMs - said.sinceMs;
         const there = Math.min(1, sinceSaid / 220) * Math.min(1, Math.max(0, (said.ms - sinceSaid) / 240));
-        paintBubble(context, said.bubble, { x, y: Math.max(least * 2.6, top), width, least, there, grows: still ? 1 : sinceSaid / 320 });
+        paintBubble(context, said.bubble, {
+          x,
+          y: Math.max(least * 2.6, top - side * 0.04 + Math.min(0, now.whole.y) * unit),
+          width,
+          least,
+          there,
+          grows: still ? 1 : sinceSaid / 320,
+        });
       }
       if (of.looks.name) nameUnder(context, of.name, x, height, least, width);
       return true;
