@@ -18,6 +18,12 @@ const does = fc.oneof(
   fc.constant({ do: "note" as const }),
   fc.constantFrom("door", "tea").map((cue) => ({ do: "cue" as const, cue })),
   fc.record({ do: fc.constantFrom("start" as const, "stop" as const), game: fc.constantFrom("spall", "wall") }),
+  fc.record({
+    do: fc.constant("act" as const),
+    game: fc.constantFrom("spall", "wall"),
+    act: fc.constantFrom("go", "damage"),
+    input: fc.constantFrom({}, { scene: 'Kiln, "door"', holdMs: 0 }, { amount: 4 }),
+  }),
 );
 /** A rundown whose titles differ, and where what waits waits for one before it. */
 const plan = fc

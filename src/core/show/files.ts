@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
+import { jsonOrNull } from "../kernel/text";
 import { inOrder, type PlanItem, planItemSchema } from "./plan";
 
 /**
@@ -13,7 +14,7 @@ export type RundownNames = Readonly<{
 }>;
 export type ReadRundown = Readonly<{ items: readonly PlanItem[]; problems: readonly Readonly<{ line: number; says: string }>[] }>;
 
-export const rundownColumns = ["minute", "length", "title", "does", "what", "starts", "after", "delay", "note"] as const;
+export const rundownColumns = ["minute", "length", "title", "does", "what", "starts", "after", "delay", "note", "action"] as const;
 export type RundownLine = Readonly<Record<(typeof rundownColumns)[number], string>>;
 
 /** One line a thing, in order; every value as text. */
@@ -32,10 +33,17 @@ export function linesOf(items: readonly PlanItem[], names: RundownNames): readon
       after: before?.title ?? "",
       delay: starts.how === "after" ? String(starts.delayMin) : "",
       note: item.note,
+      action: does.do === "act" ? JSON.stringify({ ...does.input, do: does.act }) : "",
     };
   });
 }
 
+function actionIn(text: string): (Record<string, unknown> & { do: string }) | null {
+  const given = jsonOrNull(text);
+  return typeof given === "object" && given !== null && !Array.isArray(given) && "do" in given && typeof given.do === "string"
+    ? { ...given, do: given.do }
+    : null;
+}
 const whole = (text: string): number | null => (text.trim() === "" ? 0 : /^\d{1,4}$/.test(text.trim()) ? Number(text.trim()) : null);
 
 /** `newId` gives a fresh id for each line. Lines are counted from `firstLine`, as an editor shows them. */
@@ -61,7 +69,14 @@ export function itemsFrom(lines: readonly Partial<RundownLine>[], names: Rundown
       const game = find(names.games);
       if (game === undefined) return no(`There is no game “${text("what")}”.`);
       what = { do: does, game };
-    } else if (does !== "note") return no(`“${does}” is nothing a rundown can do: note, cue, start or stop.`);
+    } else if (does === "act") {
+      const game = find(names.games);
+      const action = actionIn(text("action"));
+      if (game === undefined) return no(`There is no game “${text("what")}”.`);
+      if (action === null) return no("The action is no JSON object with a “do”.");
+      const { do: act, ...input } = action;
+      what = { do: "act", game, act, input };
+    } else if (does !== "note") return no(`“${does}” is nothing a rundown can do: note, cue, start, stop or act.`);
     const how = text("starts") === "" ? "hand" : text("starts");
     if (how !== "hand" && how !== "time" && how !== "after") return no(`“${how}” is no way to start: hand, time or after.`);
     const made = planItemSchema.safeParse({

@@ -90,6 +90,8 @@ export function startItem(at: At, item: PlanItem, nowMs: number, by: string, its
   const orders: Order[] = [];
   const { does } = item;
   if (does.do === "cue") orders.push({ do: "cue", cueId: does.cue, by });
+  else if (does.do === "act")
+    orders.push({ do: "command", gameId: does.game, viewer: null, by, answer: false, command: { ...does.input, do: does.act } });
   else if (does.do !== "note")
     orders.push({ do: "command", gameId: does.game, viewer: null, by, answer: false, command: { do: "switch", on: does.do === "start" } });
   return {

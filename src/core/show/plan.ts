@@ -11,6 +11,13 @@ export const planDoesSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("cue"), cue: ref }),
   z.object({ do: z.literal("start"), game: ref }),
   z.object({ do: z.literal("stop"), game: ref }),
+  /** An action of a game, with what it is given: to a scene, a wheel spun, a draw opened. */
+  z.object({
+    do: z.literal("act"),
+    game: ref,
+    act: z.string().min(1).max(40),
+    input: z.record(z.string().max(40), z.unknown()).refine((v) => JSON.stringify(v).length <= 4_000, "What comes with it is too long."),
+  }),
 ]);
 export type PlanDoes = z.infer<typeof planDoesSchema>;
 

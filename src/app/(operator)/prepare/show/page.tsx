@@ -29,11 +29,7 @@ export default async function ShowPage() {
       {draft.unreadable !== null ? (
         <Unreadable name={draft.name} why={draft.unreadable} />
       ) : (
-        <ShowEditor
-          draft={draft}
-          cues={(book?.cues ?? []).map(({ id, name }) => ({ id, name }))}
-          games={available.games.map(({ id, name, kind }) => ({ id, name, kind }))}
-        />
+        <ShowEditor draft={draft} cues={(book?.cues ?? []).map(({ id, name }) => ({ id, name }))} available={available} />
       )}
     </>
   );

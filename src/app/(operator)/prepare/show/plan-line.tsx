@@ -6,6 +6,8 @@ import { useState } from "react";
 import { type PlanItem } from "../../../../core/show/plan";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
+import { ActForm } from "../_effects/act-form";
+import { type Available, type EffectChoice, effectChoices } from "../_effects/available";
 
 export type Named = Readonly<{ id: string; name: string }>;
 
@@ -16,16 +18,25 @@ type LineProps = Readonly<{
   items: readonly PlanItem[];
   cues: readonly Named[];
   games: readonly NamedGame[];
+  available: Available;
   state: string;
   clock: string;
   onSet: (part: Partial<PlanItem>) => void;
   onRemove: () => void;
 }>;
 
-export function PlanLine({ item, items, cues, games, state, clock, onSet, onRemove }: LineProps) {
+/** An action as it begins; something to remember where there is none. */
+function toAct(choice: EffectChoice | undefined): PlanItem["does"] {
+  const made = choice?.make();
+  return made?.do === "act" ? { do: "act", game: made.game, act: made.act, input: made.input } : { do: "note" };
+}
+
+export function PlanLine({ item, items, cues, games, available, state, clock, onSet, onRemove }: LineProps) {
   const { does, starts } = item;
   const target = does.do === "cue" ? does.cue : does.do === "note" ? "" : does.game;
   const list = does.do === "cue" ? cues : games;
+  const acts = effectChoices(available, "cue").filter((c) => c.value.includes("/"));
+  const kindAct = does.do === "act" ? `${available.games.find((g) => g.id === does.game)?.kind ?? ""}/${does.act}` : "";
   const others = items.filter((i) => i.id !== item.id);
   return (
     <Flex
@@ -84,14 +95,37 @@ export function PlanLine({ item, items, cues, games, state, clock, onSet, onRemo
           { value: "cue", words: "fires the cue" },
           { value: "start", words: "starts" },
           { value: "stop", words: "stops" },
+          ...(acts.length === 0 ? [] : [{ value: "act", words: "has a game do" }]),
         ]}
         onSet={(value) => {
           if (value === "note") return onSet({ does: { do: "note" } });
           if (value === "cue") return onSet({ does: { do: "cue", cue: cues[0]?.id ?? "" } });
+          if (value === "act") return onSet({ does: toAct(acts[0]) });
           onSet({ does: { do: value === "stop" ? "stop" : "start", game: games[0]?.id ?? "" } });
         }}
       />
-      {does.do !== "note" && (
+      {does.do === "act" && (
+        <>
+          <Pick
+            label={`What is done by ${item.title}`}
+            value={kindAct}
+            options={[
+              ...acts.map((c) => ({ value: c.value, words: c.words })),
+              ...(acts.some((c) => c.value === kindAct) ? [] : [{ value: kindAct, words: "something that is gone" }]),
+            ]}
+            onSet={(value) => onSet({ does: toAct(acts.find((c) => c.value === value)) })}
+          />
+          <Box>
+            <ActForm
+              effect={{ ...does, per: 1 }}
+              asked={{ when: "cue" }}
+              available={available}
+              onSet={({ game, act, input }) => onSet({ does: { do: "act", game, act, input } })}
+            />
+          </Box>
+        </>
+      )}
+      {does.do !== "note" && does.do !== "act" && (
         <Pick
           label={`Of ${item.title}: which`}
           value={target}

@@ -8,13 +8,14 @@ import { itemsFrom, linesOf, type ReadRundown, rundownColumns, type RundownLine,
 import { inOrder, newPlanItem, type PlanItem, planSchema } from "../../../../core/show/plan";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { sendCommand, useShow, wallClock } from "../../../_frame/show";
+import type { Available } from "../_effects/available";
 import { type Named, type NamedGame, PlanLine } from "./plan-line";
 
 const freshId = (): string => `p${Array.from(crypto.getRandomValues(new Uint32Array(2)), (n) => n.toString(36)).join("")}`;
-type Props = Readonly<{ cues: readonly Named[]; games: readonly NamedGame[] }>;
+type Props = Readonly<{ cues: readonly Named[]; games: readonly NamedGame[]; available: Available }>;
 
 /** The planned order of the next show, or of the one that runs: what stands here stands on the tape. */
-export function Rundown({ cues, games }: Props) {
+export function Rundown({ cues, games, available }: Props) {
   const show = useShow();
   const file = useRef<HTMLInputElement>(null);
   const [read, setRead] = useState<ReadRundown | null>(null);
@@ -234,6 +235,7 @@ export function Rundown({ cues, games }: Props) {
             items={items}
             cues={cues}
             games={games}
+            available={available}
             state={show.done.some((d) => d.item === item.id) ? "done" : show.skipped.includes(item.id) ? "skipped" : ""}
             clock={running === null ? "" : wallClock(running.sinceMs + item.atMin * 60_000)}
             onSet={(part) => set(item.id, part)}

@@ -15,21 +15,23 @@ import { SentenceForm } from "../../../../ui/sentence-form";
 import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
 import { Rundown } from "./rundown";
+import type { Available } from "../_effects/available";
 import { type Named, type NamedGame } from "./plan-line";
 
 /** The show: its rundown, how it begins and ends, and what moderators may do by chat word. */
 export function ShowEditor({
   draft: first,
   cues,
-  games,
-}: Readonly<{ draft: GameDraft; cues: readonly Named[]; games: readonly NamedGame[] }>) {
+  available,
+}: Readonly<{ draft: GameDraft; cues: readonly Named[]; available: Available }>) {
+  const { games } = available;
   const draft = useDraft(first.id, first);
   // The server's schema has accepted what it handed over, and every change here keeps to its shape.
   const settings = draft.settings as ShowSettings;
   const put = (commands: ModeratorWord[]): void => draft.change({ ...settings, commands });
   return (
     <Box maxW="1180px" mx="auto">
-      <Rundown cues={cues} games={games} />
+      <Rundown cues={cues} games={games} available={available} />
       <Box borderTopWidth="1px" borderColor="line" mt="6">
         <DraftBar
           id={first.id}
