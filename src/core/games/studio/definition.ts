@@ -81,7 +81,13 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
   sentences: studioSentences,
   toldToViewers: studioToViewers,
   stands: (view) =>
-    view["connected"] === false ? "no studio answers" : typeof view["current"] === "string" ? `on: ${view["current"]}` : "follows what happens",
+    view["connected"] === false
+      ? "no studio answers"
+      : typeof view["current"] === "string"
+        ? `on: ${view["current"]}`
+        : "follows what happens",
+  // Nothing is sold that could not be shown.
+  playable: (view) => view["on"] === true && view["connected"] === true,
   provides: (_, { studio: now }) => ({ scene: now.current }),
   listsNow: (view) => ({ scenes: scenesOf(view) }),
   lists: () => ({ scenes: [] }),

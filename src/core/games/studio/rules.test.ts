@@ -217,6 +217,10 @@ describe("by themselves", () => {
   test("a scene that is on already, one that is not there, none at all", () => {
     const s = evening();
     s.stands("Wheel", 0);
+    s.go("KILN dóor", 0, 1);
+    expect(s.asked[0]).toMatchObject({ scene: "Kiln door" });
+    s.does(1);
+    s.stands("Wheel", 1);
     expect([s.go("Wheel", 5, 1), s.go("__proto__", 5, 1), s.go(" ", 5, 1), s.command({ do: "back" }, 1)]).toEqual([
       ["studio/there"],
       ["studio/unknown-scene"],

@@ -1,3 +1,4 @@
+import { fold } from "../../kernel/fold";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
 import type { Order } from "../../module/order";
@@ -37,13 +38,19 @@ export function studioStep(at: At, signal: Signal, ctx: StepContext): Outcome {
   return go(at, { scene: answer.scene, holdMs: answer.holdMs, by }, signal.atMs, ctx);
 }
 
+/** By its name, as chat writes it: capitals and accents make no other scene, unless there are two such. */
+const sceneCalled = ({ studio }: StudioDurable, name: string): string | null =>
+  studio.scenes.find((scene) => scene === name) ?? studio.scenes.find((scene) => fold(scene) === fold(name)) ?? null;
+
 /** To a scene, now or when its turn comes. */
-function go(at: At, going: Going, atMs: number, ctx: Pick<StepContext, "rehearsing">): Outcome {
+function go(at: At, given: Going, atMs: number, ctx: Pick<StepContext, "rehearsing">): Outcome {
   const { settings, durable } = at;
-  const { scene, holdMs } = going;
-  if (scene === "") return no(at, "studio/no-scene");
+  if (given.scene === "") return no(at, "studio/no-scene");
   if (!durable.studio.connected) return no(at, "studio/away");
-  if (!durable.studio.scenes.includes(scene)) return no(at, "studio/unknown-scene", { scene });
+  const scene = sceneCalled(durable, given.scene);
+  if (scene === null) return no(at, "studio/unknown-scene", { scene: given.scene });
+  const going = { ...given, scene };
+  const { holdMs } = going;
   const { hold, asked } = durable;
   if (hold === null && asked === null) return ask(at, going, atMs, ctx);
   if (settings.meanwhile === "drop") return no(at, "studio/holds", { scene: hold?.scene ?? asked?.scene ?? "" });
