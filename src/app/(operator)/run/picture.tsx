@@ -104,7 +104,6 @@ export const Picture = memo(function Picture({ overlay, overlays, onOverlay, gam
           />
           {overlay.places.map(({ game, place }) => {
             const mine = game === focused;
-            const whole = place.width > 0.97 && place.height > 0.97;
             return (
               <chakra.button
                 key={game}
@@ -125,7 +124,8 @@ export const Picture = memo(function Picture({ overlay, overlays, onOverlay, gam
                   top: `${place.y * 100}%`,
                   width: `${place.width * 100}%`,
                   height: `${place.height * 100}%`,
-                  zIndex: whole ? 1 : 2,
+                  // What is small stands before what is large, and can be pointed at wherever it lies.
+                  zIndex: 1 + Math.round((1 - place.width * place.height) * 100),
                 }}
               >
                 {(mine || place.hidden) && (
