@@ -161,7 +161,9 @@ describe("what a figure can’t be", () => {
   test("a name of half letters and turned lines is made fit", async () => {
     const a = await tile("#fff");
     const name = async (given: string) => {
-      const made = await makeProp(zip({ "figure.json": json({ ...head, name: given, states: { rest: { picture: "a.png" } } }), "a.png": a }));
+      const made = await makeProp(
+        zip({ "figure.json": json({ ...head, name: given, states: { rest: { picture: "a.png" } } }), "a.png": a }),
+      );
       return made.ok ? made.value.name : made.refusal.code;
     };
     expect([await name("hare\u202e\ud83d"), await name("\u202e\ud83d"), await name("🐇 Häsin")]).toEqual(["hare", "a figure", "🐇 Häsin"]);
