@@ -14,6 +14,7 @@ import {
   seen,
   signIn,
   test,
+  viewerPage,
 } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
@@ -109,7 +110,7 @@ test("somebody new is greeted by name and face, presented by a moderator’s wor
 });
 
 test("a picture is shown no more, by its owner or an operator: initials at once, on every page", async ({ page, browser }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(150_000);
   const broadcast = await browser.newContext({ permissions: ["clipboard-read", "clipboard-write"] });
   const owner = await broadcast.newPage();
   await signIn(owner);
@@ -119,6 +120,16 @@ test("a picture is shown no more, by its owner or an operator: initials at once,
   await page.goto(`${base}/run`);
   await onAir(page);
   await say("good evening", "oatcake_ada");
+  await expect.poll(() => faceOf(overlay, "oatcake_ada")).toBe(200);
+  // By its owner, on their page, which shows them what others see.
+  const own = await viewerPage(browser, "oatcake_ada");
+  const face = own.locator(".you .face");
+  await expect(face).toHaveAttribute("data-face", "picture");
+  await own.getByRole("button", { name: "Hide my picture on stream" }).click();
+  await expect(face).toHaveAttribute("data-face", "initials");
+  await expect.poll(() => faceOf(overlay, "oatcake_ada")).toBe(204);
+  await own.getByRole("button", { name: "Show my picture on stream" }).click();
+  await expect(face).toHaveAttribute("data-face", "picture");
   await expect.poll(() => faceOf(overlay, "oatcake_ada")).toBe(200);
   await page.getByTestId("talk").getByRole("button", { name: "oatcake_ada" }).first().click();
   await page.getByRole("button", { name: "Hide their picture" }).click();

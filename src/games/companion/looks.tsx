@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, Flex, Grid, Link, Stack, Text } from "@chakra-ui/react";
-import { type CompanionSettings, figures } from "../../core/games/companion/settings";
+import { type CompanionSettings, figureGlaze, figures } from "../../core/games/companion/settings";
 import { ColourField } from "../../ui/colour-field";
 import { Dial } from "../../ui/dial";
 import { Pick } from "../../ui/pick";
@@ -8,7 +8,7 @@ import { SpriteView } from "../../ui/sprite-view";
 import { Tick } from "../../ui/tick";
 import type { LooksProps } from "../shown";
 import { FigureView } from "./figure-view";
-import { drawnOf, figureWords } from "./figures";
+import { figureWords } from "./figures";
 
 /** Which figure it is, how large, in which glaze. */
 export function CompanionLooks({ settings, sprites, onChange }: LooksProps) {
@@ -21,8 +21,8 @@ export function CompanionLooks({ settings, sprites, onChange }: LooksProps) {
   const isGone = !isDrawn && !isPicture && !own.some((s) => s.key === figure);
   const take = (key: string): void => {
     onChange("figure", key);
-    const glaze = drawnOf(key)?.glaze;
-    if (glaze !== undefined && key !== figure) onChange("looks.glaze", glaze);
+    const drawn = figures.find((f) => f === key);
+    if (drawn !== undefined && key !== figure) onChange("looks.glaze", figureGlaze[drawn]);
   };
   const choice = (key: string, words: string, picture: React.ReactNode) => (
     <Button
@@ -51,9 +51,7 @@ export function CompanionLooks({ settings, sprites, onChange }: LooksProps) {
           The figure
         </Text>
         <Grid templateColumns="repeat(auto-fill, minmax(112px, 1fr))" gap="2" role="group" aria-labelledby="figures">
-          {figures.map((f) =>
-            choice(f, figureWords[f], <FigureView figure={f} glaze={f === figure ? looks.glaze : (drawnOf(f)?.glaze ?? looks.glaze)} />),
-          )}
+          {figures.map((f) => choice(f, figureWords[f], <FigureView figure={f} glaze={f === figure ? looks.glaze : figureGlaze[f]} />))}
           {own.map((s) => choice(s.key, s.word, <SpriteView sprite={s} size={84} />))}
         </Grid>
         {isGone && (

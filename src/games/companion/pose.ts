@@ -70,8 +70,8 @@ export function strike(out: Pose, moment: Moment): void {
   p.pupils.x = gaze.x * 2.2;
   p.pupils.y = gaze.y * 1.8;
   p.head.angle = gaze.x * 0.06 + 0.02 * Math.sin(c * 0.7);
-  const twitch = Math.max(0, Math.sin(c * 0.9 + 1) - 0.96) * 8;
-  p["ear-left"].angle = -twitch;
+  const flick = Math.max(0, Math.sin(c * 0.9 + 1) - 0.96) * 8;
+  p["ear-left"].angle = -flick;
   p.lids.alpha = !still && blinks(seed, c) ? 1 : 0;
   p["mouth-open"].alpha = 0;
   switch (state) {

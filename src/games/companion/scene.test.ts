@@ -40,6 +40,8 @@ function page(part: Partial<CompanionSettings> = {}, startMs = 1_900_000_000_000
       return play.shown();
     },
     shown: () => (scene.shown?.() ?? null) as Shown,
+    sees: (view: unknown) => scene.setView(view),
+    live: () => scene.live,
     music: (given: Music | null) => (music = given),
     bodies: (...given: Box[]) => (bodies = given),
   };
@@ -118,12 +120,14 @@ describe("a companion on the picture", () => {
     p.bodies({ x: 0, y: 0, width: 1_280, height: 420 });
     expect(p.to(3_000)?.spot).toBeCloseTo(0.5);
   });
-  test("off, it is not there", () => {
+  test("off, it is not there; a view that can’t be read changes nothing", () => {
     const p = page();
+    expect(p.live()).toBe(0);
+    p.is({});
+    expect(p.live()).toBe(1);
+    p.sees({ nonsense: true });
+    expect(p.live()).toBe(1);
     p.is({ on: false });
-    p.to(100);
-    const scene = companionScene({ ...bareKit, sprites: { nowMs: 0 } as never, still: false, paint: () => ({}) as Surface });
-    scene.setView({ nonsense: true });
-    expect(scene.live).toBe(0);
+    expect(p.live()).toBe(0);
   });
 });

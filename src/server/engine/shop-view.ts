@@ -80,9 +80,9 @@ export class ShopView {
     };
   }
 
-  /** What is one viewer's own in games, of those that have such. */
+  /** What is one viewer's own in games and in the show, of those that have such. */
   mine(viewer: string): readonly Readonly<{ id: string; mine: Readonly<Record<string, unknown>> }>[] {
-    return this.modules.games().flatMap((m) => {
+    return this.modules.list.flatMap((m) => {
       const mine = m.rules.mine?.(m.settings, m.durable, viewer) ?? null;
       return mine === null ? [] : [{ id: m.id, mine }];
     });

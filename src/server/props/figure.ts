@@ -6,7 +6,6 @@ import {
   type FigureManifest,
   figureManifestSchema,
   type FigureState,
-  manifestName,
   type PartName,
   partNames,
   type Run,
@@ -19,7 +18,8 @@ import { isTooHeavy, isTooLong } from "../pictures/svg-weight";
 import type { MadeProp } from "./made";
 import { filesInZip } from "./zip";
 
-const inFigure = /\.(png|svg|gif|webp)$|^figure\.json$/i;
+const pictures = /\.(png|svg|gif|webp)$/i;
+const onlyManifest = /^figure\.json$/;
 const mostManifest = 64 * 1024;
 const mostEach = 8 * 1024 * 1024;
 const mostFrames = 240;
@@ -34,13 +34,16 @@ type Cells = Readonly<{ raw: readonly Buffer[]; width: number; height: number; f
  * be read, or that tells of files, frames or parts that are not there.
  */
 export async function makeFigure(zip: Buffer): Promise<Result<MadeProp>> {
-  const found = await filesInZip(zip, mostEach, inFigure);
-  if (!found.ok) return found.refusal.code === "prop/nothing-in-zip" ? refused("figure/no-manifest") : found;
-  const files = new Map(found.value.map((f) => [f.name, f.bytes]));
-  const text = files.get(manifestName);
+  // The manifest alone first: a ZIP of anything else is not unpacked for nothing.
+  const told = await filesInZip(zip, mostEach, onlyManifest);
+  if (!told.ok) return told.refusal.code === "prop/nothing-in-zip" ? refused("figure/no-manifest") : told;
+  const [text] = told.value;
   if (text === undefined) return refused("figure/no-manifest");
-  const manifest = readManifest(text);
+  const manifest = readManifest(text.bytes);
   if (!manifest.ok) return manifest;
+  const found = await filesInZip(zip, mostEach, pictures);
+  if (!found.ok && found.refusal.code !== "prop/nothing-in-zip") return found;
+  const files = new Map((found.ok ? found.value : []).map((f) => [f.name, f.bytes]));
   const cells = "drawing" in manifest.value ? await partsOf(manifest.value, files) : await statesOf(manifest.value, files);
   if (!cells.ok) return cells;
   const { raw, width, height, facts, source } = cells.value;

@@ -84,6 +84,8 @@ export const Picture = memo(function Picture({ overlay, overlays, onOverlay, gam
           height={`${height}px`}
           borderRadius="10px"
           overflow="hidden"
+          // Which game stands before which is the picture's own affair: nothing of it stands before what opens over it.
+          isolation="isolate"
           style={{ background: backdropOf(overlay.backdrop) }}
           data-testid="picture"
         >

@@ -9,6 +9,7 @@ import {
   companionDurableSchema,
   type CompanionSettings,
   companionSettingsSchema,
+  figureGlaze,
   freshCompanion,
 } from "./settings";
 import { companionNoteInShort, companionNoteInWords, companionSentences, companionToViewers } from "./words";
@@ -27,7 +28,7 @@ export const companion: GameDefinition<CompanionSettings, CompanionDurable, Comp
       id: "crab",
       name: "A crab",
       about: "It stays at the foot of the picture and jumps at whatever falls.",
-      settings: { ...companionDefaults, name: "Pinch", figure: "crab", looks: { ...companionDefaults.looks, glaze: "#B4552F" } },
+      settings: { ...companionDefaults, name: "Pinch", figure: "crab", looks: { ...companionDefaults.looks, glaze: figureGlaze.crab } },
     },
     {
       id: "snail",
@@ -38,7 +39,7 @@ export const companion: GameDefinition<CompanionSettings, CompanionDurable, Comp
         name: "Slip",
         figure: "snail",
         sleepMin: 4,
-        looks: { ...companionDefaults.looks, glaze: "#3F7A74" },
+        looks: { ...companionDefaults.looks, glaze: figureGlaze.snail },
       },
     },
     {
@@ -50,7 +51,7 @@ export const companion: GameDefinition<CompanionSettings, CompanionDurable, Comp
         name: "Cinder",
         figure: "ember",
         moodPerHour: 25,
-        looks: { ...companionDefaults.looks, glaze: "#E0702A" },
+        looks: { ...companionDefaults.looks, glaze: figureGlaze.ember },
       },
     },
   ],

@@ -176,6 +176,16 @@ describe("sleep", () => {
     c.until(20 * minute);
     expect(c.now.asleep).toBe(true);
   });
+  test("one that was added in the middle of a show takes part from then on", () => {
+    const at = { settings: companionDefaults, durable: freshCompanion(), transient: freshDust() };
+    const after = (signal: object, showId: string | null) =>
+      companion.step(at, { seq: 1, atMs: minute, id: "s1", ...signal } as Signal, bareContext(emoteIndex([]), { showId })).durable;
+    const follow = { kind: "follow", viewer: viewer("ada") };
+    expect(after(follow, "s")).toMatchObject({ showing: true, lookMs: 11 * minute, mood: { thousandths: 70_000, atMs: minute } });
+    expect(after(follow, null).showing).toBe(false);
+    // What is done in the turn that ends a show does not begin it again.
+    expect(after({ kind: "command", gameId: "c", by: "m", viewer: null, command: { do: "feed", amount: 1 } }, "s").showing).toBe(false);
+  });
   test("never, where that is set, and off air", () => {
     const c = evening({ sleepMin: 0 });
     c.until(300 * minute);

@@ -2,7 +2,6 @@ import { chanceFrom, mix32, shuffled } from "../../kernel/chance";
 import { fold } from "../../kernel/fold";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
-import type { Order } from "../../module/order";
 import { type CommandSignal, mayAs, type MessageSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
 import { fillTemplate, showable } from "../../words/template";
 import type { CompanionCommand } from "./actions";
@@ -41,7 +40,8 @@ const no = (at: At, code: string, facts: Record<string, string | number> = {}): 
   still(at, [{ refusal: refusal(code, facts), count: 1 }]);
 
 /** One signal, or one command, through the rules of section 15. */
-export function companionStep(at: At, signal: Signal, ctx: StepContext): Outcome {
+export function companionStep(given: At, signal: Signal, ctx: StepContext): Outcome {
+  const at = comesIn.has(signal.kind) ? joined(given, signal.atMs, ctx) : given;
   const { settings, durable } = at;
   if (signal.kind === "command") return onCommand(at, signal, ctx);
   if (signal.kind === "live" || signal.kind === "ended") return onShow(at, signal, ctx);
@@ -71,14 +71,24 @@ export function companionStep(at: At, signal: Signal, ctx: StepContext): Outcome
   }
 }
 
+/** What comes from outside: what else is done in the turn that ends a show must not begin it again. */
+const comesIn: ReadonlySet<Signal["kind"]> = new Set(["arrival", "follow", "membership", "gift", "tip", "raid"]);
+/** One that was added in the middle of a show heard nobody say that it began: it takes part from now on. */
+function joined(at: At, atMs: number, ctx: StepContext): At {
+  const { durable, settings } = at;
+  if (durable.showing || ctx.showId === null) return at;
+  const now = { ...durable, showing: true, mood: { ...durable.mood, atMs } };
+  return { ...at, durable: { ...now, lookMs: lookFrom(settings, now, atMs) } };
+}
+
 /** Something to do: now, or after what it does already; beyond a few, what would come is left out. */
-function does(at: At, state: Askable, bubble: string, atMs: number, note: string, orders: readonly Order[] = []): Outcome {
+function does(at: At, state: Askable, bubble: string, atMs: number, note: string): Outcome {
   const { settings, durable } = at;
   if (durable.next.length >= mostNext) return no(at, "companion/busy");
   const n = durable.made + 1;
   const ms = bubble === "" ? lasts[state] : Math.max(lasts[state], settings.bubbleMs);
   const queued = { ...durable, made: n, next: [...durable.next, { n, state, bubble, ms }] };
-  return { ...still(at, [{ did: note, count: 1, subject: settings.name }]), durable: pass(queued, atMs), orders };
+  return { ...still(at, [{ did: note, count: 1, subject: settings.name }]), durable: pass(queued, atMs) };
 }
 
 /** Ends what is over, and begins what may begin by now. */
@@ -173,11 +183,11 @@ function rested({ rests }: CompanionDurable, { word, restMs }: Answer, atMs: num
   const others = rests.filter(([of, untilMs]) => untilMs > atMs && of !== fold(word));
   return restMs === 0 ? others : [...others, [fold(word), atMs + restMs]];
 }
-function sleeps(at: At, note: string, atMs: number, rests: CompanionDurable["rests"] = at.durable.rests): Outcome {
+function sleeps(at: At, rests: CompanionDurable["rests"] = at.durable.rests): Outcome {
   const { settings, durable } = at;
   if (durable.asleep) return no(at, "companion/asleep-already");
   return {
-    ...still(at, [{ did: note, count: 1, subject: settings.name }]),
+    ...still(at, [{ did: "companion/sleeps", count: 1, subject: settings.name }]),
     durable: { ...durable, rests, asleep: true, dancing: false, lookMs: null, doing: null, next: [] },
   };
 }
@@ -203,12 +213,12 @@ function onCommand(given: At, signal: CommandSignal, ctx: StepContext): Outcome 
       // Two may have written it before the first was stored.
       const restsMs = restOf(durable, answer.word, atMs);
       if (restsMs > 0) return no(given, "companion/rests", { freeInS: Math.ceil(restsMs / 1000) });
-      if (answer.state === "sleep") return sleeps(given, "companion/sleeps", atMs, rested(durable, answer, atMs));
+      if (answer.state === "sleep") return sleeps(given, rested(durable, answer, atMs));
       const now = { ...at, durable: { ...at.durable, rests: rested(at.durable, answer, atMs) } };
       return does(now, answer.state, said(answer.bubble, viewer, command.text, at, atMs, ctx), atMs, "companion/answers");
     }
     case "do": {
-      if (command.state === "sleep") return sleeps(given, "companion/sleeps", atMs);
+      if (command.state === "sleep") return sleeps(given);
       const bubble = said(showable(command.bubble, ctx.hiddenWords, 120), viewer, "", at, atMs, ctx);
       // The engine has read it by its choices.
       return does(at, command.state as Askable, bubble, atMs, "companion/does");

@@ -8,6 +8,13 @@ export const askable = ["greet", "dance", "eat", "startle", "cheer", "speak", "s
 export type Askable = (typeof askable)[number];
 /** Drawn for Izzam; anything else is a picture of the library, `prop:<id>`. */
 export const figures = ["cat", "crab", "snail", "ember"] as const;
+/** The glaze that becomes each best. */
+export const figureGlaze: Readonly<Record<(typeof figures)[number], string>> = {
+  cat: "#6B5A48",
+  crab: "#B4552F",
+  snail: "#3F7A74",
+  ember: "#E0702A",
+};
 export const bubbleVariables = ["viewer", "text", "channel", "mood"] as const;
 
 const bubbleSchema = z
@@ -80,7 +87,7 @@ export const companionDefaults: CompanionSettings = {
   moodPerHour: 12,
   walks: true,
   dances: true,
-  looks: { size: 80, mirrored: false, glaze: "#6B5A48", name: false },
+  looks: { size: 80, mirrored: false, glaze: figureGlaze.cat, name: false },
 };
 
 const doingSchema = z.object({
@@ -106,7 +113,7 @@ export const companionDurableSchema = z.object({
   lookMs: z.number().nullable(),
   doing: doingSchema.nullable(),
   next: z.array(doingSchema.omit({ sinceMs: true, untilMs: true }).extend({ ms: z.number() })),
-  /** Until when each word rests, by its place in the settings' list: only those that still do. */
+  /** Until when each word rests, by the word as it is compared: only those that still do. */
   rests: z.array(z.tuple([z.string(), z.number()])),
   lines: z.object({ of: z.number(), left: z.array(z.number()), last: z.number() }).nullable(),
   made: z.number(),

@@ -9,7 +9,6 @@ const inner = "M31 29 C29.5 25 29 22 29.5 19 C34 20 38 22 41 24.5 Z";
 export const cat: Drawn = {
   looks: "left",
   arms: 1,
-  glaze: "#6B5A48",
   top: 14,
   wide: 52,
   parts: [

@@ -20,7 +20,6 @@ const flip = (shapes: readonly Shape[]): Shape[] => shapes.map((s) => ({ ...s, d
 export const crab: Drawn = {
   looks: "right",
   arms: 0.2,
-  glaze: "#B4552F",
   top: 26,
   wide: 82,
   parts: [

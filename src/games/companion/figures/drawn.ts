@@ -12,8 +12,6 @@ export type Drawn = Readonly<{
   /** Which way it looks when it is not turned. */
   looks: "left" | "right";
   arms: number;
-  /** The glaze that becomes it best. */
-  glaze: string;
   /** Where its head ends: bubbles point there. */
   top: number;
   /** So wide does it stand, of 100. */

@@ -7,7 +7,6 @@ const arm = "M30 75 C23 76 20 81 21 87";
 export const ember: Drawn = {
   looks: "left",
   arms: 0.9,
-  glaze: "#E0702A",
   top: 20,
   wide: 58,
   glows: true,

@@ -4,7 +4,6 @@ import { type Drawn, ellipse, eyes } from "./drawn";
 export const snail: Drawn = {
   looks: "right",
   arms: 0,
-  glaze: "#3F7A74",
   top: 28,
   wide: 84,
   parts: [

@@ -46,7 +46,7 @@ export function People({ first, name, owner }: Readonly<{ first: readonly Person
     return () => clearTimeout(timer);
   }, [like, load]);
   return (
-    <Flex align="start" maxW="1280px" mx="auto">
+    <Flex align="start" maxW="1280px" mx="auto" wrap={{ base: "wrap", lg: "nowrap" }}>
       <Box width={{ base: "100%", lg: "520px" }} px="5" py="4" borderRightWidth="1px" borderColor="line">
         <Flex gap="2" mb="3" align="center">
           <Flex flex="1" align="center" gap="2" borderWidth="1px" borderColor="line" borderRadius="8px" px="2">
