@@ -55,12 +55,13 @@ test("a studio that is gone, or refuses, is said so, and nothing is done late; i
   await expect(page.getByTestId("studio-booth")).toContainText("On: Wheel", { timeout: 20_000 });
   await studio({ manner: "refuses" });
   await page.getByRole("button", { name: "Hands", exact: true }).click();
-  await expect(page.getByText("the studio would not go to “Hands”").first()).toBeVisible();
+  await expect(page.getByTestId("studio-booth")).toContainText("It would not go to Hands");
+  await expect(page.getByTitle("the studio would not go to “Hands”").first()).toBeVisible();
   expect((await rig()).current).toBe("Wheel");
   await studio({ manner: "vanished" });
   await expect(page.getByTestId("studio-booth")).toContainText("The studio does not answer.", { timeout: 20_000 });
   await page.locator("[data-cue=look-in]").click();
-  await expect(page.getByText("the studio does not answer: the scene stays as it is").first()).toBeVisible();
+  await expect(page.getByTitle("the studio does not answer: the scene stays as it is").first()).toBeVisible();
   const { asked } = await rig();
   await studio({ manner: "good" });
   await expect(page.getByTestId("studio-booth")).toContainText("On: Wheel", { timeout: 40_000 });
@@ -74,7 +75,7 @@ test("a scene is picked where it is set up, and a game is shown only in the scen
   await page.goto(`${base}/prepare/games/kiln-scenes`);
   await expect(page.getByLabel("Scene: A tip")).toHaveValue("Kiln door");
   await page.getByLabel("Scene: A follow").selectOption("Glaze bench");
-  await expect(page.getByText("A follow goes to “Glaze bench”")).toBeVisible();
+  await expect(page.getByText("to “Glaze bench” for")).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations.filter((v) => ["serious", "critical"].includes(v.impact ?? ""))).toEqual([]);
   await page.getByRole("button", { name: /^Publish/ }).click();
   await expect(page.getByText("all published")).toBeVisible();

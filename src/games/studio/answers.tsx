@@ -46,7 +46,7 @@ function Row({
   ];
   const words = (name: string): string => (scenes.includes(name) ? name : `${name} (not there now)`);
   return (
-    <Box role="listitem" bg="raised" borderRadius="8px" px="3" py="1.5" opacity={on ? 1 : 0.8}>
+    <Box role="listitem" bg="raised" borderRadius="8px" px="3" py="1.5">
       <Flex gap="2" align="center" wrap="wrap">
         <Text width="170px" fontWeight="600">
           {kindWords[kind]}

@@ -10,6 +10,7 @@ export function StudioBooth({ view }: BoothProps) {
   const hold = (view["hold"] ?? null) as Hold | null;
   const waiting = (view["waiting"] ?? []) as readonly string[];
   const current = (view["current"] ?? null) as string | null;
+  const trouble = (view["trouble"] ?? null) as Readonly<{ scene: string; why: string }> | null;
   const asked = (view["asked"] ?? null) as string | null;
   if (view["connected"] !== true)
     return (
@@ -31,6 +32,11 @@ export function StudioBooth({ view }: BoothProps) {
       {hold !== null && (
         <Text fontSize="15px">
           {hold.scene} holds for {hold.by}; then back to {hold.back}.
+        </Text>
+      )}
+      {trouble !== null && (
+        <Text fontSize="15px" color="brickText" role="status">
+          It would not go to {trouble.scene}: {trouble.why}.
         </Text>
       )}
       {waiting.length > 0 && (

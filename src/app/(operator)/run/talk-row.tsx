@@ -53,7 +53,7 @@ export const rowStyles: SystemStyleObject = {
   "& .chip": { cursor: "pointer", px: "1.5", borderRadius: "5px", fontSize: "14px", lineHeight: "1.45", maxWidth: "132px", truncate: true },
   "& .chip.good": { bg: "mossText/20", color: "mossText" },
   "& .chip.spent": { bg: "ochreText/20", color: "ochreText" },
-  "& .chip.no": { bg: "brickText/20", color: "brickText" },
+  "& .chip.no": { bg: "brickText/12", color: "brickText" },
   "& .chip.said": { bg: "slateText/20", color: "slateText" },
 };
 

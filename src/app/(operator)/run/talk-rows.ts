@@ -29,8 +29,10 @@ export function chipsOf(item: TalkItem, kindOf: (game: string) => string): reado
 }
 
 export const passes = (filter: TalkFilter, item: TalkItem, chips: readonly Chip[]): boolean =>
-  filter === "all" ||
-  (filter === "refused" ? chips.some((c) => c.tone === "no") || item.kind === "unsaid" : chips.some((c) => c.tone !== "no"));
+  // What nobody said and what came to nothing is no line of talk.
+  (filter === "all" && (item.text !== "" || chips.length > 0)) ||
+  (filter === "refused" && (chips.some((c) => c.tone === "no") || item.kind === "unsaid")) ||
+  (filter === "effects" && chips.some((c) => c.tone !== "no"));
 
 /** What can be done about a consequence with one click, the likeliest first. */
 export const takeBack = (chip: Chip): readonly TakeBack[] => moduleOf(chip.kind)?.takeBack?.(chip.note) ?? [];

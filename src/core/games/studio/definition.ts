@@ -62,7 +62,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
       tape: ({ text }) => ({ tone: "slate", weight: 1, label: `Scene: ${text}` }),
     },
   },
-  view: (_, { on, studio: now, hold, asked, waiting }, audience) => {
+  view: (_, { on, studio: now, hold, asked, waiting, trouble }, audience) => {
     if (audience === "viewer") return { on };
     const { connected, scenes, current, name } = now;
     const holds = hold === null ? null : { scene: hold.scene, back: hold.back, n: hold.untilMs };
@@ -76,6 +76,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
       hold: hold === null ? null : { scene: hold.scene, back: hold.back, untilMs: hold.untilMs, by: hold.by },
       asked: asked?.scene ?? null,
       waiting: waiting.map((w) => w.scene),
+      trouble,
     };
   },
   sentences: studioSentences,
@@ -103,7 +104,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
     {
       id: "connect",
       label: "A studio comes",
-      key: "q",
+      key: "a",
       weight: 2,
       make: () => one("a made-up studio with three scenes is connected", told("Wheel")),
     },

@@ -75,7 +75,7 @@ function ask(at: At, going: Going, atMs: number, ctx: Pick<StepContext, "rehears
   const asked = { ...going, n, back: current, returns, untilMs: atMs + answersWithinMs };
   return {
     ...still(at),
-    durable: { ...durable, made: n, asked },
+    durable: { ...durable, made: n, asked, trouble: null },
     orders: [{ do: "studio", n, scene: going.scene }],
   };
 }
@@ -92,10 +92,16 @@ function next(outcome: Outcome, at: At, atMs: number): Outcome {
   }
 }
 
+const failed = (durable: StudioDurable, why: string): StudioDurable => ({
+  ...durable,
+  asked: null,
+  trouble: durable.asked === null ? null : { scene: durable.asked.scene, why },
+});
+
 function onTimer(at: At, atMs: number): Outcome {
   const { durable } = at;
   if (durable.asked !== null && durable.asked.untilMs <= atMs)
-    return next({ ...no(at, "studio/silent", { scene: durable.asked.scene }), durable: { ...durable, asked: null } }, at, atMs);
+    return next({ ...no(at, "studio/silent", { scene: durable.asked.scene }), durable: failed(durable, "it did not answer") }, at, atMs);
   if (durable.hold === null || durable.hold.untilMs > atMs) return still(at);
   return goBack(at, atMs);
 }
@@ -137,8 +143,11 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
     case "not-went": {
       const { asked } = durable;
       if (asked?.n !== command.n) return still(at);
-      const why = { ...no(at, "studio/refused", { scene: asked.scene, why: command.why }), durable: { ...durable, asked: null } };
-      return next(why, at, atMs);
+      return next(
+        { ...no(at, "studio/refused", { scene: asked.scene, why: command.why }), durable: failed(durable, command.why) },
+        at,
+        atMs,
+      );
     }
     case "switch-to": {
       if (!durable.studio.connected) return no(at, "studio/away");
@@ -161,7 +170,7 @@ function stands(at: At, told: Extract<StudioCommand, { do: "stands" }>, atMs: nu
   const scenes = [...told.scenes];
   if (!connected) {
     const lost = durable.asked === null && durable.waiting.length === 0;
-    const gone = { ...durable, studio: { ...durable.studio, connected }, asked: null, waiting: [] };
+    const gone = { ...durable, studio: { ...durable.studio, connected }, asked: null, waiting: [], trouble: null };
     if (!durable.studio.connected && lost) return still(at);
     return { ...(lost ? still(at) : no(at, "studio/away")), durable: gone };
   }

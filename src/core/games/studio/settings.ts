@@ -70,6 +70,8 @@ export const studioDurableSchema = z.object({
   hold: goingSchema.extend({ back: z.string(), untilMs: z.number() }).nullable(),
   waiting: z.array(goingSchema),
   made: z.number(),
+  /** What the studio would not do last, for who pressed a button. */
+  trouble: z.object({ scene: z.string(), why: z.string() }).nullable(),
 });
 export type StudioDurable = z.infer<typeof studioDurableSchema>;
 export const freshStudio = (): StudioDurable => ({
@@ -78,6 +80,7 @@ export const freshStudio = (): StudioDurable => ({
   asked: null,
   hold: null,
   waiting: [],
+  trouble: null,
   made: 0,
 });
 

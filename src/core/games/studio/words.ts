@@ -29,6 +29,13 @@ export function studioSentences(s: StudioSettings, { home }: Pick<WordFacts, "ho
   const of = (kind: AnsweredKind): Sentence => {
     const { scene, holdMs, on, onlyIn } = s.answers[kind];
     const verb = kind === "gift" || kind === "reaction" ? ["go", "do not go"] : ["goes", "does not go"];
+    const whether = toggle(
+      `answers.${kind}.on`,
+      `Whether ${kindWords[kind].toLowerCase()} changes the scene`,
+      verb[0] ?? "",
+      verb[1] ?? "",
+    );
+    if (!on) return say(kind, `${kindWords[kind]} `, whether, " to another scene.");
     const least: readonly Part[] = !isCounted(kind)
       ? []
       : kind === "tip"
@@ -42,10 +49,10 @@ export function studioSentences(s: StudioSettings, { home }: Pick<WordFacts, "ho
       `${kindWords[kind]}`,
       ...least,
       " ",
-      toggle(`answers.${kind}.on`, `Whether ${kindWords[kind].toLowerCase()} changes the scene`, verb[0] ?? "", verb[1] ?? ""),
+      whether,
       ` ${where} for `,
       time(`answers.${kind}.holdMs`, `How long after ${kindWords[kind].toLowerCase()}`),
-      `${back}${only}${on ? "" : " (off)"}.`,
+      `${back}${only}.`,
     );
   };
   return [
@@ -125,5 +132,23 @@ export function studioNoteInWords({ refusal: why, did, subject = "", count }: No
       return why?.code ?? (count > 1 ? "" : "");
   }
 }
-export const studioNoteInShort = ({ did, subject = "" }: Note): string | null =>
-  did === "studio/went" ? `scene ${subject}` : did === "studio/returned" ? `back at ${subject}` : null;
+const refusedInShort: Readonly<Record<string, string>> = {
+  "studio/away": "studio away",
+  "studio/refused": "studio refused",
+  "studio/silent": "studio silent",
+  "studio/no-scene": "no scene",
+  "studio/unknown-scene": "no such scene",
+  "studio/holds": "one holds",
+  "studio/full": "too many wait",
+  "studio/no-return": "no way back",
+};
+export const studioNoteInShort = ({ refusal: why, did, subject = "" }: Note): string | null =>
+  why !== undefined
+    ? Object.hasOwn(refusedInShort, why.code)
+      ? (refusedInShort[why.code] ?? null)
+      : null
+    : did === "studio/went"
+      ? `scene ${subject}`
+      : did === "studio/returned"
+        ? `back at ${subject}`
+        : null;

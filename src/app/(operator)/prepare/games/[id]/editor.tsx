@@ -48,8 +48,11 @@ export function Editor({
   const asked = useSearchParams();
   const [tab, setTab] = useState(asked.get("tab") === "overlay" ? "overlay" : "rules");
   const standsOn = overlays.filter((o) => o.games.includes(id));
-  const where =
-    standsOn.length === 0
+  // What changes the broadcast software’s picture stands on none of ours.
+  const bodiless = game?.bodiless === true;
+  const where = bodiless
+    ? ""
+    : standsOn.length === 0
       ? overlays[0] === undefined
         ? ""
         : `“${overlays[0].name}”`
@@ -60,10 +63,14 @@ export function Editor({
   const acts = useMemo(
     (): Act[] => [
       { id: "editor.rules", label: "Show the rules", group: "This game", run: () => setTab("rules") },
-      { id: "editor.looks", label: "Show the appearance", group: "This game", run: () => setTab("looks") },
-      { id: "editor.overlay", label: "Show where it is seen", group: "This game", run: () => setTab("overlay") },
+      ...(bodiless
+        ? []
+        : [
+            { id: "editor.looks", label: "Show the appearance", group: "This game", run: () => setTab("looks") },
+            { id: "editor.overlay", label: "Show where it is seen", group: "This game", run: () => setTab("overlay") },
+          ]),
     ],
-    [],
+    [bodiless],
   );
   useOffer("editor", acts);
   const scenes = useScenes();
@@ -123,12 +130,16 @@ export function Editor({
             <Tabs.Trigger value="rules" fontWeight="700">
               Rules
             </Tabs.Trigger>
-            <Tabs.Trigger value="looks" fontWeight="700">
-              Appearance
-            </Tabs.Trigger>
-            <Tabs.Trigger value="overlay" fontWeight="700">
-              Where it is seen
-            </Tabs.Trigger>
+            {!bodiless && (
+              <>
+                <Tabs.Trigger value="looks" fontWeight="700">
+                  Appearance
+                </Tabs.Trigger>
+                <Tabs.Trigger value="overlay" fontWeight="700">
+                  Where it is seen
+                </Tabs.Trigger>
+              </>
+            )}
             {shown.History !== undefined && draft.published.version > 0 && (
               <Tabs.Trigger value="happened" fontWeight="700">
                 What happened
