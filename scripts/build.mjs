@@ -39,6 +39,7 @@ export async function buildProcesses() {
       decoder: join(root, "src/server/decode/main.ts"),
       ledger: join(root, "src/server/ledger/main.ts"),
       web: join(root, "src/server/web/main.ts"),
+      media: join(root, "src/server/media/main.ts"),
     },
     outdir: out,
     outExtension: { ".js": ".mjs" },

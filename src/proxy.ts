@@ -9,6 +9,7 @@ export function proxy(request: NextRequest): NextResponse {
     "worker-src 'self'",
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
+    "media-src 'self'",
     "font-src 'self'",
     "connect-src 'self'",
     "object-src 'none'",

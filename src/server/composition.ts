@@ -97,6 +97,16 @@ export function composeWeb(env: Env) {
     decoder: childDecoder(decoderProgram),
   };
 }
+/** What makes moving pictures. */
+export function composeMedia(env: Env) {
+  const log = pino({ level: env.logLevel, base: undefined, timestamp: pino.stdTimeFunctions.isoTime });
+  const pool = openDatabase(env.database, 3);
+  const { media, props } = mariadbOperatorStore(pool);
+  const inside = env.practiceUrl === "" ? [] : [new URL(env.practiceUrl).origin];
+  const engine = httpEngineLink(env.port, env.internalKey);
+  return { deps: { media, props, engine, clock: systemClock, log, owner: newToken(), inside }, pool };
+}
+
 export type WebServices = ReturnType<typeof composeWeb>;
 
 /** What a connection's settings may be; the web process checks them before they are kept. */

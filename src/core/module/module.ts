@@ -28,6 +28,8 @@ export type StepContext = Readonly<{
   homeCurrency: string;
   /** Length of a sound in milliseconds; 0 when it is not there. */
   soundMs: (sound: string) => number;
+  /** How long a moving picture lasts; 0 where it stands still. */
+  videoMs: (picture: string) => number;
   /** Key of the picture prop of this name, whatever its case; null when there is none. */
   pictureNamed: (name: string) => string | null;
   /** Of which kind a game is; empty when it is not there. */
@@ -193,6 +195,7 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   channelName: "Saltmarsh Kiln",
   homeCurrency: "EUR",
   soundMs: () => 0,
+  videoMs: () => 0,
   pictureNamed: () => null,
   gameKind: () => "",
   gameName: (id) => id,

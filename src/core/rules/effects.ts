@@ -159,7 +159,8 @@ function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: V
     }
     case "show": {
       const picture = effect.picture === "" ? "" : `prop:${effect.picture}`;
-      const ms = lengthOf(effect.ms, effect.sound === "" ? 0 : ctx.soundMs(effect.sound));
+      const plays = Math.max(effect.sound === "" ? 0 : ctx.soundMs(effect.sound), effect.picture === "" ? 0 : ctx.videoMs(effect.picture));
+      const ms = lengthOf(effect.ms, plays);
       const shown = filled(effect.text, values);
       return {
         do: "show",

@@ -66,6 +66,8 @@ export const spriteSchema = z.object({
   frameMs: z.int().min(0).max(10_000),
   /** What it is seen doing, when it is a figure: its rest is what stands in the frames. */
   figure: figureFactsSchema.optional(),
+  /** What moves in its place, where a page can show it; what stands in the frames is its poster. */
+  video: z.object({ url: z.string().max(300), ms: z.int().min(0), audible: z.boolean(), volume: z.number().min(0).max(1) }).optional(),
 });
 export type Sprite = z.infer<typeof spriteSchema>;
 
@@ -78,6 +80,8 @@ export const soundSchema = z.object({
   /** What a caption calls it. */
   name: z.string().max(80).default(""),
   beat: beatSchema.nullable().default(null),
+  /** Too long to be kept at hand: fetched when it is asked for. */
+  long: z.boolean().default(false),
 });
 export type Sound = z.infer<typeof soundSchema>;
 

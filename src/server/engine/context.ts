@@ -45,7 +45,9 @@ export class ChannelContext {
     this.money = provided.money ?? moneyDefaults;
     ledgerView.dayOffsetMin = provided.dayOffsetMin ?? 0;
     const pictures = new Map(row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => [fold(s.word), s.key]));
-    const pictureIds = new Set([...pictures.values()].map((key) => key.slice("prop:".length)));
+    // By id, not by name: two of one name are two.
+    const own = row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => [s.key.slice("prop:".length), s.video?.ms ?? 0] as const);
+    const videos = new Map(own);
     const cues = new Set(provided.cues ?? []);
     const sounds = new Map(row.sounds.map((s) => [s.id, s.ms]));
     const words = new Set(modules.list.flatMap((m) => m.rules.chatWords?.(m.settings) ?? []).map(fold));
@@ -60,6 +62,7 @@ export class ChannelContext {
       channelName: row.name,
       homeCurrency: this.money.home,
       soundMs: (sound) => sounds.get(sound) ?? 0,
+      videoMs: (picture) => videos.get(picture) ?? 0,
       pictureNamed: (name) => pictures.get(fold(name)) ?? null,
       gameKind: (game) => modules.byId(game)?.kind ?? "",
       gameName: (game) => modules.byId(game)?.name ?? game,
@@ -73,7 +76,7 @@ export class ChannelContext {
       has: (what, id) => {
         if (what === "game") return isGame(modules.byId(id)?.kind ?? "");
         if (what === "cue") return cues.has(id);
-        return what === "picture" ? pictureIds.has(id) : sounds.has(id);
+        return what === "picture" ? videos.has(id) : sounds.has(id);
       },
       emojiName,
       isWord: (word) => words.has(fold(word)),

@@ -133,7 +133,7 @@ export function openGateway({
     else if (path === "/schemas" || path === "/schemas/" || schema !== undefined) schemas(res, schema ?? null);
     else if (path === "/overlay") file(req, res, "overlay.html", false);
     else if (path.startsWith("/built/")) file(req, res, path.slice(7), /-[A-Z0-9]{8}\.|\.woff2$/.test(path));
-    else if (sha !== undefined) prop(res, sha).catch(fail);
+    else if (sha !== undefined) prop(req, res, sha).catch(fail);
     else if (speech !== undefined) {
       const made = engine.speeches.sound(speech);
       if (made === null) plain(res, 404, "not found");

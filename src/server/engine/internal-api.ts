@@ -13,6 +13,7 @@ const id = z.string().min(1).max(26).transform(channelId);
 const bodies = {
   reload: z.object({ channel: id }),
   refresh: z.object({ channel: id }),
+  media: z.object({ channel: id }),
   forget: z.object({ channel: id, viewer: z.string().max(64) }),
   leave: z.object({ channel: id, token: z.string().min(40).max(64) }),
   command: z.object({
@@ -65,6 +66,10 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       return answer({ ok: true });
     case "reload": {
       await engine.reload(bodies.reload.parse(body).channel);
+      return answer({ ok: true });
+    }
+    case "media": {
+      engine.runners.get(bodies.media.parse(body).channel)?.lookAtMedia();
       return answer({ ok: true });
     }
     case "refresh": {

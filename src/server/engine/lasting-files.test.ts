@@ -29,7 +29,7 @@ beforeAll(async () => {
   const files = lastingFiles(store, built);
   server = createServer((req, res) => {
     const name = (req.url ?? "/").slice(1);
-    if (name.startsWith("props/")) files.prop(res, name.slice(6)).catch(() => res.writeHead(503).end());
+    if (name.startsWith("props/")) files.prop(req, res, name.slice(6)).catch(() => res.writeHead(503).end());
     else files.file(req, res, name, name.includes("page"));
   });
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));

@@ -10,6 +10,8 @@ import type { Command } from "../../core/signals/signal";
 export type EngineLink = Readonly<{
   /** The channel changed in the database: take it up now rather than at the next look. */
   reload: (channel: ChannelId) => Promise<void>;
+  /** A clip has been made, or can't be: its game is told. */
+  media: (channel: ChannelId) => Promise<void>;
   /** What the engine keeps of points was changed beside it: it reads all of that again. */
   refresh: (channel: ChannelId) => Promise<void>;
   /** What one viewer wrote and is not written down yet, or is kept to be shown to operators, is let go. */

@@ -1,3 +1,4 @@
+import type { MediaStore } from "./media-store";
 import type { Dress } from "../../core/dress/dress";
 import type { ChannelId, GameId } from "../../core/kernel/ids";
 import type { Kept, Note, RecalledRow } from "../../core/module/module";
@@ -163,7 +164,8 @@ export type EngineStore = FaceStore &
      */
     lease: (id: ChannelId, owner: string, forMs: number) => Promise<Fence | null>;
     release: (id: ChannelId, owner: string) => Promise<void>;
-    prop: (sha: string) => Promise<Readonly<{ mime: string; bytes: Buffer }> | null>;
+    /** Files that pages ask for, and moving pictures that are to be made. */
+    media: Pick<MediaStore, "file" | "add" | "drop" | "untold" | "told">;
     /** Who holds a session, by the hash of its token. */
     session: (
       tokenHash: string,

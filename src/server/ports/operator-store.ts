@@ -4,6 +4,7 @@ import type { Result } from "../../core/kernel/refusal";
 import type { EventStore } from "./event-store";
 import type { PointsStore } from "./points-store";
 import type { ShowStore } from "./show-store";
+import type { MediaStore } from "./media-store";
 import type { PropStore } from "./prop-store";
 import type { Place, Sprite } from "../../core/wire/messages";
 
@@ -255,6 +256,7 @@ export type OperatorStore = Readonly<{
   overlays: OverlayStore;
   emotes: EmoteStore;
   props: PropStore;
+  media: MediaStore;
   events: EventStore;
   chat: ChatStore;
   studio: StudioStore;

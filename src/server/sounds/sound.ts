@@ -14,7 +14,7 @@ import { gainFor, type SoundFacts, type SoundSettings } from "../../core/props/s
 export const mostSoundBytes = 12 * 1024 * 1024;
 export const mostSoundMs = 120_000;
 const peaksWanted = 240;
-const peakRate = 8_000;
+export const peakRate = 8_000;
 
 export type MadeSound = Readonly<{ ogg: Buffer; facts: SoundFacts; kind: "wav" | "ogg" | "mp3" }>;
 
@@ -122,13 +122,13 @@ export async function toSound(bytes: Buffer, settings: SoundSettings): Promise<R
 }
 
 /** Integrated loudness from the filter's summary; −70 is its word for "too quiet to tell". */
-function integrated(said: string): number | null {
+export function integrated(said: string): number | null {
   const found = /Integrated loudness:\s*I:\s*(-?\d+(?:\.\d+)?) LUFS/.exec(said.slice(said.lastIndexOf("Summary:")))?.[1];
   const value = found === undefined ? null : Number(found);
   return value === null || value <= -69 ? null : value;
 }
 
-function peaksOf(samples: Int16Array): { peaks: number[]; most: number } {
+export function peaksOf(samples: Int16Array): { peaks: number[]; most: number } {
   const each = Math.max(1, Math.ceil(samples.length / peaksWanted));
   const peaks: number[] = [];
   let most = 0;

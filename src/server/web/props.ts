@@ -1,9 +1,11 @@
 import { mkdtemp, readFile, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { fileTypeFromBuffer } from "file-type";
 import type { ChannelId } from "../../core/kernel/ids";
 import { cut, wellFormed } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { videoDefaults, type VideoSettings, videoSettingsSchema } from "../../core/props/video";
 import type { WebServices } from "../composition";
 import { fetchFile } from "../props/address";
 import { mostPropBytes } from "../props/make";
@@ -13,7 +15,8 @@ import { newToken } from "../secrets";
 import { refusalInWords } from "./words";
 
 export const mostUpload = 64 * 1024 * 1024;
-export type Added = Readonly<{ name: string; ok: boolean; words: string; id: string }>;
+/** `making`: it is yet to be made, and is not there before. */
+export type Added = Readonly<{ name: string; ok: boolean; words: string; id: string; making?: boolean }>;
 
 const nameFrom = (fileName: string): string =>
   cut(wellFormed(fileName), 80)
@@ -22,8 +25,12 @@ const nameFrom = (fileName: string): string =>
     .replace(/\s+/g, " ")
     .trim() || "without a name";
 
-async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<{ id: string }>> {
+type One = Readonly<{ id: string; making?: boolean }>;
+async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<One>> {
+  if (await isFilm(bytes)) return addFilm(web, channel, bytes, fileName);
   const made = await web.decoder.prop(bytes);
+  // A drawn animation too long or too large for a sheet of frames is a moving picture.
+  if (!made.ok && (await isLongGif(bytes, made.refusal.code))) return addFilm(web, channel, bytes, fileName);
   if (!made.ok) return made;
   const id = newToken();
   const { kind, sourceKind, made: file, settings, facts, name = nameFrom(fileName) } = made.value;
@@ -32,12 +39,42 @@ async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileN
   return added.ok ? ok({ id }) : added;
 }
 
+const isFilm = async (bytes: Buffer): Promise<boolean> => ((await fileTypeFromBuffer(bytes))?.mime ?? "").startsWith("video/");
+const isLongGif = async (bytes: Buffer, code: string): Promise<boolean> =>
+  (code === "picture/too-large" || code === "picture/too-many-frames") && (await fileTypeFromBuffer(bytes))?.mime === "image/gif";
+
+/** Kept as it came, and made by and by: it takes longer than anybody waits for an answer. */
+async function addFilm(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<One>> {
+  const id = newToken();
+  const name = nameFrom(fileName);
+  const done = await orderFilm(web, channel, { id: newToken(), purpose: "new", about: id, name, request: videoDefaults }, bytes);
+  return done.ok ? ok({ id, making: true }) : done;
+}
+async function orderFilm(
+  web: WebServices,
+  channel: ChannelId,
+  job: Readonly<{ id: string; purpose: "new" | "shape" | "replace"; about: string; name: string; request: VideoSettings }>,
+  source: Buffer | string,
+): Promise<Result<null>> {
+  const nowMs = web.clock.now();
+  const sha = typeof source === "string" ? source : sha256(source);
+  if (typeof source !== "string") {
+    if (job.purpose === "new") {
+      const same = await web.store.props.sameSource(channel, sha);
+      if (same !== null) return refused("prop/same", { name: same });
+    }
+    await web.store.media.putFile({ sha, mime: "application/octet-stream", bytes: source }, nowMs);
+  }
+  return web.store.media.add({ ...job, channel, sourceSha: sha, urgent: false }, nowMs);
+}
+
 /** A file, or all files of a ZIP, each with its own answer; a ZIP that describes a figure is one thing. */
 export async function addProps(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<readonly Added[]>> {
   const answers: Added[] = [];
-  const add = async (file: Buffer, name: string): Promise<Result<{ id: string }>> => {
+  const add = async (file: Buffer, name: string): Promise<Result<One>> => {
     const done = await addOne(web, channel, file, name);
-    answers.push({ name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id: done.ok ? done.value.id : "" });
+    const [id, making] = done.ok ? [done.value.id, done.value.making === true] : ["", false];
+    answers.push({ name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id, ...(making ? { making } : {}) });
     return done;
   };
   const figure =
@@ -56,7 +93,8 @@ export async function addProps(web: WebServices, channel: ChannelId, bytes: Buff
       await rm(folder, { recursive: true, force: true });
     }
   } else {
-    if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
+    if (bytes.length > mostPropBytes && !(await isFilm(bytes)) && !(await isLongGif(bytes, "picture/too-large")))
+      return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
     const only = await add(bytes, fileName);
     // A file that is nothing is refused as a whole; one that is there already is an answer of its own.
     if (!only.ok && !only.refusal.code.startsWith("prop/")) return only;
@@ -74,6 +112,11 @@ export async function addFromAddress(web: WebServices, channel: ChannelId, addre
 export async function reshapeProp(web: WebServices, channel: ChannelId, id: string, settings: unknown): Promise<Result<null>> {
   const kept = await web.store.props.source(channel, id);
   if (kept === null) return refused("prop/unknown");
+  if (kept.kind === "video") {
+    const given = videoSettingsSchema.safeParse(settings);
+    if (!given.success) return refused("input/invalid", { why: given.error.issues[0]?.message ?? "It can’t be cut so." });
+    return orderFilm(web, channel, { id: newToken(), purpose: "shape", about: id, name: "", request: given.data }, kept.sha);
+  }
   const made = await web.decoder.prop(kept.bytes, { kind: kept.kind, settings });
   if (!made.ok) return made;
   const done = await web.store.props.remake(channel, id, { ...made.value, source: null }, web.clock.now());
@@ -85,7 +128,13 @@ export async function reshapeProp(web: WebServices, channel: ChannelId, id: stri
 export async function replaceProp(web: WebServices, channel: ChannelId, id: string, bytes: Buffer): Promise<Result<null>> {
   const kept = await web.store.props.source(channel, id);
   if (kept === null) return refused("prop/unknown");
+  if (kept.kind === "video") {
+    if (!(await isFilm(bytes)) && (await fileTypeFromBuffer(bytes))?.mime !== "image/gif") return refused("prop/other-kind");
+    // Another file is cut otherwise: as it comes.
+    return orderFilm(web, channel, { id: newToken(), purpose: "replace", about: id, name: "", request: videoDefaults }, bytes);
+  }
   if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
+  if (await isFilm(bytes)) return refused("prop/other-kind");
   const made = await web.decoder.prop(bytes);
   if (!made.ok) return made;
   if (made.value.kind !== kept.kind) return refused("prop/other-kind");
@@ -94,6 +143,23 @@ export async function replaceProp(web: WebServices, channel: ChannelId, id: stri
   if (done.ok) await web.engine.reload(channel);
   return done;
 }
+
+/** What is being made, and what could not be, of the last ten minutes: each with its words. */
+export async function propsInMaking(web: WebServices, channel: ChannelId) {
+  const jobs = await web.store.media.jobs(channel, web.clock.now() - 600_000);
+  return jobs
+    .filter((j) => j.purpose !== "clip" && (j.state === "waiting" || j.state === "working" || j.state === "failed"))
+    .map(({ id, name, about, purpose, state, share, why }) => ({
+      id,
+      name,
+      about,
+      purpose,
+      state,
+      share,
+      words: why === null ? "" : refusalInWords(why),
+    }));
+}
+export type PropInMaking = Awaited<ReturnType<typeof propsInMaking>>[number];
 
 /** Every prop with how often it is used, and where. */
 export async function propsWithUses(web: WebServices, channel: ChannelId) {

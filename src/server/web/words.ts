@@ -5,6 +5,7 @@ import { pictureRefusalInWords } from "../pictures/sheet";
 import { engineRefusalInWords } from "../../core/modules";
 import { showRefusalInWords } from "../../core/show/words";
 import { soundRefusalInWords } from "../sounds/sound";
+import { videoRefusalInWords } from "../video/words";
 
 function fileRefusalInWords(code: string): string {
   switch (code) {
@@ -24,6 +25,8 @@ const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ""}${w
 /** Every refusal of the operator side in words: what happened, what it means, what to do. */
 export function refusalInWords({ code, facts }: Refusal): string {
   if (code.startsWith("sound/")) return soundRefusalInWords(code);
+  const video = code.startsWith("video/") ? videoRefusalInWords(code, facts) : null;
+  if (video !== null) return video;
   if (code.startsWith("file/")) return fileRefusalInWords(code);
   if (code.startsWith("picture/")) return pictureRefusalInWords(code);
   const common = engineRefusalInWords({ code, facts });

@@ -4,7 +4,7 @@ import { redirect } from "next/navigation";
 import { isGame } from "../../../core/games/registry";
 import { homeCurrency } from "../../../server/web/books";
 import { currentSession } from "../../../server/web/http";
-import { pictureSprites } from "../../../server/web/prop-sprites";
+import { pictureSprites } from "../../../server/props/sprites";
 import { services } from "../../../server/web/services";
 import { Gallery } from "./gallery";
 import { PrepareNav } from "./prepare-tabs";

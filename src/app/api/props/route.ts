@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { ok, refused } from "../../../core/kernel/refusal";
 import { admitted, answer, currentSession, guarded } from "../../../server/web/http";
-import { addFromAddress, addProps, mostUpload, propsWithUses } from "../../../server/web/props";
+import { addFromAddress, addProps, mostUpload, propsInMaking, propsWithUses } from "../../../server/web/props";
 import { services } from "../../../server/web/services";
 
 const addressBody = z.object({ address: z.string().trim().min(1).max(2_000) });
@@ -32,5 +32,6 @@ export const GET = (): Promise<Response> =>
   guarded(async () => {
     const session = await currentSession();
     if (session === null) return answer(refused("access/signed-out"));
-    return answer(ok({ props: await propsWithUses(services(), session.channelId) }));
+    const [props, making] = await Promise.all([propsWithUses(services(), session.channelId), propsInMaking(services(), session.channelId)]);
+    return answer(ok({ props, making }));
   });

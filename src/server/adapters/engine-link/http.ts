@@ -21,6 +21,8 @@ export function httpEngineLink(port: number, key: string): EngineLink {
   return {
     // What is missed here the engine sees by the channel's revision within two seconds.
     reload: async (channel) => void (await ask("reload", { channel })),
+    // What is missed here the engine finds by itself at its next look.
+    media: async (channel) => void (await ask("media", { channel })),
     refresh: async (channel) => void (await ask("refresh", { channel })),
     forget: (channel, viewer) => ask("forget", { channel, viewer }),
     changed: async (channel, what) => void (await ask("changed", { channel, ...what })),

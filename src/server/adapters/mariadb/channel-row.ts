@@ -2,7 +2,7 @@ import { gameId, type ChannelId } from "../../../core/kernel/ids";
 import { placeSchema } from "../../../core/wire/messages";
 import type { ChannelRow, OverlayRow } from "../../ports/engine-store";
 import { type Database, fromJson } from "./database";
-import { dressIn, propSound, propSprite, spriteOf, text } from "./rows";
+import { dressIn, isHeard, propSound, propSprite, spriteOf, text } from "./rows";
 
 /** A channel with all that the engine runs it by. */
 export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRow | null> {
@@ -72,8 +72,8 @@ export async function channelRow(db: Database, id: ChannelId): Promise<ChannelRo
             }))
             .sort((a, b) => a.order - b.order),
         })),
-        sprites: [...emotes.map(spriteOf), ...props.filter((p) => p["kind"] === "picture").map(propSprite)],
-        sounds: props.filter((p) => p["kind"] === "sound").map(propSound),
+        sprites: [...emotes.map(spriteOf), ...props.filter((p) => p["kind"] !== "sound").map(propSprite)],
+        sounds: props.filter(isHeard).map(propSound),
         events:
           events === undefined
             ? null

@@ -1,3 +1,4 @@
+import { mariadbMedia } from "./media";
 import { channelId, type ChannelId } from "../../../core/kernel/ids";
 import { z } from "zod";
 import { roleSchema } from "../../../core/signals/signal";
@@ -164,10 +165,7 @@ export function mariadbEngineStore(
       void (await db("audit").insert({ channel_id: id, operator_id: operator, action, detail: JSON.stringify(detail), at_ms: nowMs })),
     setHushed: async (id, on) => void (await db("channels").where({ id }).update({ hushed: on })),
     ...leases(db, keys, numOf, alive),
-    prop: async (sha) => {
-      const row = (await db("prop_files").where({ sha }).first("mime", "bytes")) as { mime: string; bytes: Buffer } | undefined;
-      return row ?? null;
-    },
+    media: mariadbMedia(db),
     session: async (tokenHash, nowMs) => {
       const row = await db("sessions")
         .join("memberships", (on) =>

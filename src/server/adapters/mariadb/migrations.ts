@@ -91,7 +91,32 @@ const twelfth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh, twelfth];
+/** Moving pictures: large files in parts, and what is yet to be made. */
+const thirteenth: Step = {
+  name: "013-moving-pictures",
+  up: async (db) => {
+    await db.raw("alter table props modify kind enum('picture', 'sound', 'video') not null");
+    await db.raw("alter table prop_files add column if not exists size int unsigned null");
+    await db.raw(
+      `create table if not exists file_parts (sha varchar(64) character set ascii collate ascii_bin not null, n smallint unsigned not null,
+         bytes mediumblob not null, primary key (sha, n), foreign key (sha) references prop_files (sha) on delete cascade)
+         ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+    await db.raw(
+      `create table if not exists media_jobs (id varchar(40) character set ascii collate ascii_bin not null primary key,
+         channel_id varchar(26) character set ascii collate ascii_bin not null, purpose varchar(10) character set ascii not null,
+         about varchar(80) character set ascii collate ascii_bin not null, name varchar(80) not null, request json not null,
+         source_sha varchar(64) character set ascii collate ascii_bin null, state varchar(10) character set ascii not null default 'waiting',
+         share float not null default 0, tries tinyint unsigned not null default 0, owner varchar(40) character set ascii not null default '',
+         lease_ms bigint not null default 0, urgent tinyint(1) not null default 0, told tinyint(1) not null default 0,
+         why json null, result json null, created_ms bigint not null, ended_ms bigint null,
+         key next_one (state, urgent, created_ms), key of_channel (channel_id, ended_ms),
+         foreign key (channel_id) references channels (id) on delete cascade) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh, twelfth, thirteenth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

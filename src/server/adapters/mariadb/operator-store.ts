@@ -3,6 +3,7 @@ import { mariadbAccounts } from "./accounts";
 import { mariadbData } from "./data";
 import { type Database, fromJson } from "./database";
 import { mariadbEvents } from "./events";
+import { mariadbMedia } from "./media";
 import { mariadbProps } from "./props";
 import { mariadbEmotes } from "./emotes";
 import { mariadbGames } from "./games";
@@ -19,6 +20,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     overlays: mariadbOverlays(db),
     emotes: mariadbEmotes(db),
     props: mariadbProps(db),
+    media: mariadbMedia(db),
     events: mariadbEvents(db),
     shows: mariadbShows(db),
     points: mariadbPoints(db),

@@ -1,15 +1,19 @@
 import type { ChannelId } from "../../../core/kernel/ids";
 import { ok, refused } from "../../../core/kernel/refusal";
+import { type PropKind, propKinds } from "../../../core/props/kinds";
+import type { StoredFile } from "../../ports/media-store";
 import type { PropRow, PropStore } from "../../ports/prop-store";
 import { type Database, fromJson } from "./database";
+import { putFile } from "./media";
 import { bump, type Row, text } from "./rows";
 
 export const mostProps = 400;
 
+const kindOf = (r: Row): PropKind => propKinds.find((k) => k === r["kind"]) ?? "picture";
 const rowOf = (r: Row): PropRow => ({
   id: text(r["id"]),
   name: text(r["name"]),
-  kind: r["kind"] === "sound" ? "sound" : "picture",
+  kind: kindOf(r),
   sourceKind: text(r["source_kind"]),
   url: `/props/${text(r["made_sha"])}`,
   settings: fromJson(r["settings"]),
@@ -19,8 +23,8 @@ const rowOf = (r: Row): PropRow => ({
 
 export function mariadbProps(db: Database): PropStore {
   const here = (trx: Database, channel: ChannelId) => trx("props").where({ channel_id: channel }).whereNull("removed_ms");
-  const keep = async (trx: Database, file: Readonly<{ sha: string; mime: string; bytes: Buffer }>, nowMs: number): Promise<void> => {
-    await trx("prop_files").insert({ sha: file.sha, mime: file.mime, bytes: file.bytes, created_ms: nowMs }).onConflict("sha").ignore();
+  const keep = async (trx: Database, file: StoredFile | Readonly<{ sha: string }>, nowMs: number): Promise<void> => {
+    if ("bytes" in file) await putFile(trx, file, nowMs);
   };
   return {
     props: async (channel) => (await here(db, channel).orderBy("created_ms").orderBy("id")).map(rowOf),
@@ -49,15 +53,20 @@ export function mariadbProps(db: Database): PropStore {
         await bump(trx, channel);
         return ok(null);
       }),
+    sameSource: async (channel, sha) => {
+      const row = await here(db, channel).where({ source_sha: sha }).first("name");
+      return row === undefined ? null : text(row["name"]);
+    },
     source: async (channel, id) => {
       const row = await here(db, channel)
         .join("prop_files", "prop_files.sha", "props.source_sha")
         .where("props.id", id)
-        .first("props.kind", "props.settings", "prop_files.bytes", "prop_files.mime");
+        .first("props.kind", "props.settings", "props.source_sha", "prop_files.bytes", "prop_files.mime");
       if (row === undefined) return null;
       return {
-        kind: row["kind"] === "sound" ? "sound" : "picture",
+        kind: kindOf(row),
         settings: fromJson(row["settings"]),
+        sha: text(row["source_sha"]),
         mime: text(row["mime"]),
         // The driver hands a MEDIUMBLOB over as a Buffer.
         bytes: row["bytes"] as Buffer,

@@ -1,9 +1,11 @@
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { FigureFacts } from "../../../core/props/figure";
 import { beatSchema } from "../../../core/props/settings";
+import { videoFactsSchema } from "../../../core/props/video";
 import type { Sound, Sprite } from "../../../core/wire/messages";
 import { type Dress, dressOf } from "../../../core/dress/dress";
 import { jsonOrNull } from "../../../core/kernel/text";
+import { videoSprite } from "../../props/sprites";
 import type { Database } from "./database";
 
 export type Row = Record<string, unknown>;
@@ -29,6 +31,10 @@ const fromText = (value: unknown): Record<string, unknown> =>
 /** A picture prop as the overlay draws it. */
 export function propSprite(row: Row): Sprite {
   const facts = fromText(row["facts"]);
+  if (row["kind"] === "video") {
+    const { success, data } = videoFactsSchema.safeParse(facts);
+    if (success) return videoSprite({ id: text(row["id"]), name: text(row["name"]), settings: fromText(row["settings"]) }, data);
+  }
   return {
     key: `prop:${text(row["id"])}`,
     word: text(row["name"]).slice(0, 64),
@@ -42,9 +48,18 @@ export function propSprite(row: Row): Sprite {
     ...(facts["figure"] === undefined ? {} : { figure: facts["figure"] as FigureFacts }),
   };
 }
+/** Whether there is something to hear in a prop. */
+export const isHeard = (row: Row): boolean =>
+  row["kind"] === "sound" || (row["kind"] === "video" && fromText(row["facts"])["audible"] === true);
+
 export function propSound(row: Row): Sound {
   const facts = fromText(row["facts"]);
   const settings = fromText(row["settings"]);
+  if (row["kind"] === "video") {
+    const { sound, ms } = videoFactsSchema.parse(facts);
+    const volume = Number(settings["volume"]) / 100;
+    return { id: text(row["id"]), url: sound, ms, volume, name: text(row["name"]), beat: null, long: true };
+  }
   return {
     id: text(row["id"]),
     url: `/props/${text(row["made_sha"])}`,
@@ -55,6 +70,7 @@ export function propSound(row: Row): Sound {
       .nullable()
       .catch(null)
       .parse(facts["beat"] ?? null),
+    long: false,
   };
 }
 

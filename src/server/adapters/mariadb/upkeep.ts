@@ -127,6 +127,9 @@ async function sweepFiles(db: Database, nowMs: number): Promise<number> {
     .where("f.created_ms", "<", nowMs - dayMs)
     .whereNotExists(db("props as p").select(db.raw("1")).whereRaw("p.source_sha = f.sha or p.made_sha = f.sha"))
     .whereNotExists(db("emotes as e").select(db.raw("1")).whereRaw("e.sheet_sha = f.sha"))
+    // A moving picture's files are named in what is known of it.
+    .whereNotExists(db("props as v").select(db.raw("1")).whereRaw("v.kind = 'video' and instr(v.facts, f.sha) > 0"))
+    .whereNotExists(db("media_jobs as j").select(db.raw("1")).whereRaw("j.source_sha = f.sha or instr(j.result, f.sha) > 0"))
     // A font that an overlay wears is named in how it is dressed.
     .whereNotExists(db("overlays as o").select(db.raw("1")).whereRaw("instr(o.dress, f.sha) > 0"))
     .select("f.sha");

@@ -5,6 +5,8 @@ import type { Sale } from "../../../core/rewards/ledger-view";
 import type { Face } from "../../ports/profiles";
 import type { Booked, Came, ChannelRow, LedgerRows, EngineStore, KeptRow, LogRow, ViewerSession } from "../../ports/engine-store";
 
+import { memoryMedia } from "./media";
+
 export type MemoryStore = EngineStore & {
   put: (channel: ChannelRow) => void;
   log: (id: ChannelId) => readonly LogRow[];
@@ -195,7 +197,7 @@ export function memoryEngineStore(): MemoryStore {
     },
     face: async (id, key) => (guard(), faces.get(`${id} ${key}`) ?? null),
     saveFace: async (id, key, face) => (guard(), void faces.set(`${id} ${key}`, face)),
-    prop: async () => (guard(), null),
+    media: memoryMedia(guard),
     session: async () => (guard(), null),
     upkeep: async () => (guard(), {}),
     ping: async () => guard(),

@@ -1,11 +1,13 @@
 import { cueBookSchema } from "../../../../core/cues/settings";
-import { soundFactsSchema } from "../../../../core/props/settings";
+import { z } from "zod";
+import { usesOf } from "../../../../core/props/kinds";
+import { videoFactsSchema } from "../../../../core/props/video";
 import type { ChannelId } from "../../../../core/kernel/ids";
 import { rulebookSchema } from "../../../../core/rules/settings";
 import { gameOf, isGame } from "../../../../core/games/registry";
 import type { OperatorStore } from "../../../../server/ports/operator-store";
 import { homeCurrency } from "../../../../server/web/books";
-import { pictureSprites } from "../../../../server/web/prop-sprites";
+import { pictureSprites } from "../../../../server/props/sprites";
 import type { Available } from "./available";
 
 /** What the editors of rules and cues can name, read on the server. */
@@ -30,10 +32,10 @@ export async function loadAvailable(store: OperatorStore, channel: ChannelId): P
         .filter((g) => isGame(g.kind))
         .map(async ({ id, kind, name }) => ({ id, kind, name, lists: await listsOf(store, channel, id, kind) })),
     ),
-    props: props.map(({ id, name, kind, url, facts }) => {
-      const sound = soundFactsSchema.safeParse(facts);
-      return { id, name, kind, url, ms: sound.success ? sound.data.ms : 0 };
-    }),
+    // A moving picture stands among pictures, and among sounds where there is something to hear.
+    props: props.flatMap(({ id, name, kind, url, facts }) =>
+      usesOf(kind, facts).map((use) => ({ id, name, kind: use, url: use === "sound" ? soundUrl(url, facts) : url, ms: lengthIn(facts) })),
+    ),
     emotes: emotes.map((e) => e.sprite),
     pictures: pictureSprites(props),
     queues: rulebook.success ? rulebook.data.queues : [],
@@ -41,6 +43,15 @@ export async function loadAvailable(store: OperatorStore, channel: ChannelId): P
     home,
   };
 }
+
+const lengthIn = (facts: unknown): number => {
+  const told = z.object({ ms: z.number() }).safeParse(facts);
+  return told.success ? told.data.ms : 0;
+};
+const soundUrl = (url: string, facts: unknown): string => {
+  const video = videoFactsSchema.safeParse(facts);
+  return video.success ? video.data.sound : url;
+};
 
 /** What fields of a game's actions can be picked from, by its settings as they are being set up. */
 async function listsOf(

@@ -95,7 +95,8 @@ export function WhatIf({ book, available }: Readonly<{ book: Rulebook; available
     const ctx = bareContext(emoteIndex(available.emotes.map((s) => ({ id: s.key.replace(/^own:/, ""), word: s.word }))), {
       homeCurrency: book.money.home,
       pictureNamed: (name) => available.pictures.find((s) => fold(s.word) === fold(name))?.key ?? null,
-      soundMs: (id) => available.props.find((p) => p.id === id)?.ms ?? 0,
+      soundMs: (id) => available.props.find((p) => p.id === id && p.kind === "sound")?.ms ?? 0,
+      videoMs: (id) => available.props.find((p) => p.id === id && p.kind === "picture")?.ms ?? 0,
       gameKind: (id) => available.games.find((g) => g.id === id)?.kind ?? "",
       gameName: (id) => available.games.find((g) => g.id === id)?.name ?? id,
     });

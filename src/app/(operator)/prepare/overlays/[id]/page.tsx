@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
 import { gameOf, isGame } from "../../../../../core/games/registry";
 import { currentSession } from "../../../../../server/web/http";
-import { pictureSprites } from "../../../../../server/web/prop-sprites";
+import { pictureSprites } from "../../../../../server/props/sprites";
 import { services } from "../../../../../server/web/services";
 import { PrepareNav } from "../../prepare-tabs";
 import { StageEditor } from "./stage-editor";

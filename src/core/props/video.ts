@@ -1,0 +1,98 @@
+import { z } from "zod";
+
+/** How a moving picture with sound is made of its source. The source itself is never touched, so all of this can be taken back. */
+const share = z.number().min(0).max(1);
+export const mostVideoMs = 180_000;
+export const leastVideoMs = 200;
+export const cropSchema = z
+  .object({ x: share, y: share, width: z.number().min(0.01).max(1), height: z.number().min(0.01).max(1) })
+  .refine((c) => c.x + c.width <= 1.0001 && c.y + c.height <= 1.0001, "The cut reaches over the edge.");
+export type Crop = z.infer<typeof cropSchema>;
+export const wholeCrop: Crop = { x: 0, y: 0, width: 1, height: 1 };
+
+export const videoSettingsSchema = z
+  .object({
+    startMs: z.int().min(0).max(3_600_000),
+    /** 0: to its end, or as long as it may be. */
+    endMs: z.int().min(0).max(3_600_000),
+    crop: cropSchema,
+    /** Percent, on top of the even level that all that sounds is brought to. */
+    volume: z.int().min(0).max(100),
+    muted: z.boolean(),
+  })
+  .refine((s) => s.endMs === 0 || s.endMs - s.startMs >= leastVideoMs, "The end comes before the start, or leaves nothing to see.");
+export type VideoSettings = z.infer<typeof videoSettingsSchema>;
+export const videoDefaults: VideoSettings = { startMs: 0, endMs: 0, crop: wholeCrop, volume: 80, muted: false };
+
+/** What stands for it where nothing moves, pixels. */
+export const posterOf = (video: Readonly<{ width: number; height: number }>) =>
+  fitted(video.width, video.height, { width: posterSide, height: posterSide });
+const posterSide = 640;
+
+const sha = z.string().regex(/^[0-9a-f]{64}$/);
+/** Stills of a whole source, evenly apart, in one picture, row by row. */
+export const stripSchema = z.object({
+  url: z.string().max(100),
+  frames: z.int().min(1).max(60),
+  columns: z.int().min(1).max(60),
+  width: z.int().min(1).max(640),
+  height: z.int().min(1).max(640),
+});
+export type Strip = z.infer<typeof stripSchema>;
+
+export const flashesSchema = z.enum(["none", "general", "red"]);
+export type Flashes = z.infer<typeof flashesSchema>;
+
+export const videoFactsSchema = z.object({
+  ms: z.int().min(0),
+  sourceMs: z.int().min(0),
+  width: z.int().min(1).max(4_096),
+  height: z.int().min(1).max(4_096),
+  sourceWidth: z.int().min(1).max(8_192),
+  sourceHeight: z.int().min(1).max(8_192),
+  /** Frames a second, as made. */
+  rate: z.number().min(0).max(120),
+  /** Whether one sees through it anywhere. */
+  alpha: z.boolean(),
+  /** Whether there is anything to hear. */
+  audible: z.boolean(),
+  /** Nothing but black from its begin to its end. */
+  black: z.boolean(),
+  lufs: z.number().nullable(),
+  gainDb: z.number(),
+  peaks: z.array(z.number()).max(400),
+  /** More than three flashes in a second, by WCAG 2.3.1, and when they begin, milliseconds from the start. */
+  flashes: flashesSchema,
+  flashesAtMs: z.int().min(0),
+  /** The moving picture itself; the first of its frames that shows something; its sound alone, "" where there is none. */
+  url: z.string().max(100),
+  poster: z.string().max(100),
+  sound: z.string().max(100),
+  strip: stripSchema,
+  /** One still of the source, as large as it is cut on. */
+  still: z.string().max(100),
+});
+export type VideoFacts = z.infer<typeof videoFactsSchema>;
+
+/** The files a video is made of, for who looks which are still in use. */
+export const filesOfVideo = (facts: VideoFacts): readonly string[] =>
+  [facts.url, facts.poster, facts.sound, facts.strip.url, facts.still].filter((url) => url !== "");
+export const shaOf = (url: string): string | null => sha.safeParse(url.slice(url.lastIndexOf("/") + 1)).data ?? null;
+
+/** What a stretch of a source is, where it begins and ends, milliseconds. */
+export function stretchOf({ startMs, endMs }: Pick<VideoSettings, "startMs" | "endMs">, sourceMs: number, mostMs = mostVideoMs) {
+  const from = Math.max(0, Math.min(startMs, sourceMs - leastVideoMs));
+  const to = Math.min(sourceMs, endMs === 0 ? sourceMs : Math.max(endMs, from + leastVideoMs), from + mostMs);
+  return { from, to: Math.max(to, from) };
+}
+
+/** A size within `most` that keeps the shape, of even numbers as codecs want them. */
+export function fitted(
+  width: number,
+  height: number,
+  most: Readonly<{ width: number; height: number }>,
+): { width: number; height: number } {
+  const scale = Math.min(1, most.width / width, most.height / height);
+  const even = (value: number): number => Math.max(2, 2 * Math.round((value * scale) / 2));
+  return { width: even(width), height: even(height) };
+}

@@ -1,0 +1,153 @@
+import { channelId, type ChannelId } from "../../../core/kernel/ids";
+import { ok, refused, type Refusal } from "../../../core/kernel/refusal";
+import { mediaPurposes, type MediaJob, type MediaState, type MediaStore, type StoredFile } from "../../ports/media-store";
+import { type Database, fromJson } from "./database";
+import { type Row, text } from "./rows";
+
+/** What is larger is kept in parts, so that a page can ask for the middle of it and nobody holds all of it. */
+export const partBytes = 512 * 1024;
+const mostWaiting = 40;
+const mostWaitingInAll = 400;
+const mostTries = 3;
+
+const states = ["waiting", "working", "done", "failed", "dropped"] as const;
+const jobOf = (r: Row): MediaJob => ({
+  id: text(r["id"]),
+  channel: channelId(text(r["channel_id"])),
+  purpose: mediaPurposes.find((p) => p === r["purpose"]) ?? "new",
+  about: text(r["about"]),
+  name: text(r["name"]),
+  request: fromJson(r["request"]),
+  sourceSha: r["source_sha"] === null ? null : text(r["source_sha"]),
+  urgent: Boolean(r["urgent"]),
+  state: states.find((s): s is MediaState => s === r["state"]) ?? "failed",
+  share: Number(r["share"]),
+  tries: Number(r["tries"]),
+  createdMs: Number(r["created_ms"]),
+  why: r["why"] === null ? null : (fromJson(r["why"]) as Refusal),
+  result: r["result"] === null ? null : fromJson(r["result"]),
+});
+
+export async function putFile(db: Database, { sha, mime, bytes }: StoredFile, nowMs: number): Promise<void> {
+  const large = bytes.length > partBytes;
+  const there = (await db("prop_files").where({ sha }).first("sha")) as Row | undefined;
+  if (there !== undefined) return void (await db("prop_files").where({ sha }).update({ created_ms: nowMs }));
+  // Its parts first would hang on a row that is not there; a row whose parts are missing is written anew by the next try.
+  await db.transaction(async (trx) => {
+    await trx("prop_files")
+      .insert({ sha, mime, bytes: large ? Buffer.alloc(0) : bytes, size: large ? bytes.length : null, created_ms: nowMs })
+      .onConflict("sha")
+      .ignore();
+    if (!large) return;
+    for (let n = 0; n * partBytes < bytes.length; n += 1)
+      await trx("file_parts")
+        .insert({ sha, n, bytes: bytes.subarray(n * partBytes, (n + 1) * partBytes) })
+        .onConflict(["sha", "n"])
+        .ignore();
+  });
+}
+
+export function mariadbMedia(db: Database): MediaStore {
+  return {
+    putFile: (file, nowMs) => putFile(db, file, nowMs),
+    file: async (sha) => {
+      const row = (await db("prop_files").where({ sha }).first("mime", "size", db.raw("length(bytes) as here"))) as Row | undefined;
+      if (row === undefined) return null;
+      const large = row["size"] !== null;
+      const size = Number(large ? row["size"] : row["here"]);
+      async function* read(from: number, to: number): AsyncGenerator<Buffer> {
+        if (!large) {
+          const whole = (await db("prop_files").where({ sha }).first("bytes")) as { bytes: Buffer } | undefined;
+          if (whole !== undefined) yield whole.bytes.subarray(from, to);
+          return;
+        }
+        for (let n = Math.floor(from / partBytes); n * partBytes < to; n += 1) {
+          const part = (await db("file_parts").where({ sha, n }).first("bytes")) as { bytes: Buffer } | undefined;
+          if (part === undefined) return;
+          yield part.bytes.subarray(Math.max(0, from - n * partBytes), Math.min(part.bytes.length, to - n * partBytes));
+        }
+      }
+      return { mime: text(row["mime"]), size, read };
+    },
+    add: (job, nowMs) =>
+      db.transaction(async (trx) => {
+        await trx("channels").where({ id: job.channel }).forUpdate().first("id");
+        if ((await trx("media_jobs").where({ id: job.id }).first("id")) !== undefined) return ok(null);
+        const [own, all] = await Promise.all(
+          [{ channel_id: job.channel }, {}].map((of) =>
+            trx("media_jobs").where(of).whereIn("state", ["waiting", "working"]).count({ n: "*" }).first(),
+          ),
+        );
+        if (Number(own?.["n"]) >= mostWaiting || Number(all?.["n"]) >= mostWaitingInAll) return refused("file/too-many");
+        await trx("media_jobs").insert({
+          id: job.id,
+          channel_id: job.channel,
+          purpose: job.purpose,
+          about: job.about,
+          name: job.name,
+          request: JSON.stringify(job.request),
+          source_sha: job.sourceSha,
+          urgent: job.urgent,
+          created_ms: nowMs,
+        });
+        return ok(null);
+      }),
+    jobs: async (channel, sinceMs) => {
+      const rows = await db("media_jobs")
+        .where({ channel_id: channel })
+        .where((q) => void q.whereIn("state", ["waiting", "working"]).orWhere("ended_ms", ">=", sinceMs))
+        .orderBy("created_ms")
+        .limit(100);
+      return rows.map(jobOf);
+    },
+    claim: (owner, nowMs, leaseMs) =>
+      db.transaction(async (trx) => {
+        // What fell silent too often is heavy, not unlucky: it must not come round for ever.
+        await trx("media_jobs")
+          .where({ state: "working" })
+          .where("lease_ms", "<", nowMs)
+          .where("tries", ">=", mostTries)
+          .update({ state: "failed", why: JSON.stringify({ code: "file/too-heavy", facts: {} }), ended_ms: nowMs });
+        const row = (await trx("media_jobs")
+          .where((q) => void q.where({ state: "waiting" }).orWhere((w) => void w.where({ state: "working" }).where("lease_ms", "<", nowMs)))
+          .orderBy([{ column: "urgent", order: "desc" }, { column: "created_ms" }, { column: "id" }])
+          .first()
+          .forUpdate()
+          .skipLocked()) as Row | undefined;
+        if (row === undefined) return null;
+        const tries = Number(row["tries"]) + 1;
+        await trx("media_jobs")
+          .where({ id: text(row["id"]) })
+          .update({ state: "working", owner, tries, lease_ms: nowMs + leaseMs, share: 0 });
+        return { ...jobOf(row), state: "working" as const, tries };
+      }),
+    beat: async (id, owner, share, nowMs, leaseMs) =>
+      (await db("media_jobs")
+        .where({ id, owner, state: "working" })
+        .update({ share, lease_ms: nowMs + leaseMs })) > 0,
+    end: async (id, owner, done, nowMs) =>
+      (await db("media_jobs")
+        .where({ id, owner, state: "working" })
+        .update({
+          state: done.ok ? "done" : "failed",
+          share: 1,
+          ended_ms: nowMs,
+          why: done.ok ? null : JSON.stringify(done.refusal),
+          result: done.ok ? JSON.stringify(done.value) : null,
+        })) > 0,
+    drop: async (channel, id, nowMs) =>
+      (await db("media_jobs")
+        .where({ id, channel_id: channel })
+        .whereIn("state", ["waiting", "working"])
+        .update({ state: "dropped", ended_ms: nowMs })) > 0,
+    untold: async (channel: ChannelId) => {
+      const rows = await db("media_jobs")
+        .where({ channel_id: channel, purpose: "clip", told: false })
+        .whereIn("state", ["done", "failed"])
+        .orderBy("ended_ms")
+        .limit(100);
+      return rows.map(jobOf);
+    },
+    told: async (id) => void (await db("media_jobs").where({ id }).update({ told: true })),
+  };
+}

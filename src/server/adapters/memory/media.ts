@@ -1,0 +1,33 @@
+import { ok, refused } from "../../../core/kernel/refusal";
+import type { EngineStore } from "../../ports/engine-store";
+import type { MediaJob } from "../../ports/media-store";
+
+const mostWaiting = 40;
+
+/** Moving pictures that are to be made, of which nobody makes any: tests say what came of each. */
+export function memoryMedia(guard: () => void): EngineStore["media"] & Readonly<{ jobs: Map<string, MediaJob>; toldOf: Set<string> }> {
+  const jobs = new Map<string, MediaJob>();
+  const toldOf = new Set<string>();
+  return {
+    jobs,
+    toldOf,
+    file: async () => (guard(), null),
+    add: async (job, nowMs) => {
+      guard();
+      if ([...jobs.values()].filter((j) => j.state === "waiting").length >= mostWaiting) return refused("file/too-many");
+      if (!jobs.has(job.id)) jobs.set(job.id, { ...job, state: "waiting", share: 0, tries: 0, createdMs: nowMs, why: null, result: null });
+      return ok(null);
+    },
+    drop: async (_, id) => {
+      guard();
+      const job = jobs.get(id);
+      if (job !== undefined) jobs.set(id, { ...job, state: "dropped" });
+      return job !== undefined;
+    },
+    untold: async (channel) => {
+      guard();
+      return [...jobs.values()].filter((j) => j.channel === channel && (j.state === "done" || j.state === "failed") && !toldOf.has(j.id));
+    },
+    told: async (id) => (guard(), void toldOf.add(id)),
+  };
+}
