@@ -56,7 +56,7 @@ test("a rundown goes out as CSV and JSON and comes in again; lines that can’t 
     return readFile(await download.path(), "utf8");
   };
   const csv = await take("Export as CSV");
-  expect(csv.split("\r\n")[0]).toBe("minute,length,title,does,what,starts,after,delay,note");
+  expect(csv.split("\r\n")[0]).toBe("minute,length,title,does,what,starts,after,delay,note,action");
   expect(csv).toContain("5,40,Old Spall wakes,start,Old Spall,time,,,");
   const json = JSON.parse(await take("Export as JSON")) as { rundown: { title: string }[] };
   expect(json.rundown.map((r) => r.title)).toContain("Open the kiln");

@@ -73,7 +73,7 @@ export function StudioForm({
           </Grid>
         )}
         <Trouble words={trouble} mt="3" />
-        <Button type="submit" mt="3" colorPalette="ochre" fontWeight="700" loading={busy}>
+        <Button type="submit" display="flex" mt="4" colorPalette="ochre" fontWeight="700" loading={busy}>
           Save the studio
         </Button>
       </chakra.fieldset>
