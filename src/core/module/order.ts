@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { filmRequestSchema } from "../props/film";
 import { voiceSchema } from "../speech/voice";
 import { alertSchema } from "../alerts/alert";
 import { commandSchema, roleSchema, touchesSchema } from "../signals/signal";
@@ -34,6 +35,12 @@ export const orderSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("look-up"), name: z.string() }),
   /** Has the studio go to a scene; what came of it comes to the module as a command, `went` or `not-went`, with its number. */
   z.object({ do: z.literal("studio"), n: z.number(), scene: z.string() }),
+  /**
+   * Has a stretch of a moving picture made, from its address or from a file that was sent (`source`, its hash; empty for none);
+   * it comes to the module as a command, `filmed` or `not-filmed`, with its number. `unfilm`: nobody wants it any more.
+   */
+  z.object({ do: z.literal("film"), n: z.number(), request: filmRequestSchema, source: z.string().max(64), name: z.string().max(80) }),
+  z.object({ do: z.literal("unfilm"), n: z.number() }),
   z.object({ do: z.literal("show"), queue: z.string(), alert: alertSchema }),
   /** Ends what is shown or heard on every page, by its id. */
   z.object({ do: z.literal("end-alert"), id: z.string() }),

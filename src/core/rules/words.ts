@@ -255,6 +255,8 @@ export function orderInWords(order: Order, names: Names): string {
     case "look-up":
     case "speak":
     case "studio":
+    case "film":
+    case "unfilm":
     case "end-alert":
     case "apart":
     case "arrived":

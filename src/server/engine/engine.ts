@@ -143,7 +143,11 @@ export class Engine {
         }
       }
       for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
-      for (const [id, runner] of this.runners) runner.tellStudio(this.studios.facts(id));
+      for (const [id, runner] of this.runners) {
+        runner.tellStudio(this.studios.facts(id));
+        // What was made while nobody listened, or while it was told.
+        void runner.films.look();
+      }
       this.settled = true;
     } catch (error) {
       if (!this.databaseAway) log.warn({ err: String(error) }, "the database does not answer");

@@ -69,7 +69,7 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       return answer({ ok: true });
     }
     case "media": {
-      engine.runners.get(bodies.media.parse(body).channel)?.lookAtMedia();
+      engine.runners.get(bodies.media.parse(body).channel)?.films.look();
       return answer({ ok: true });
     }
     case "refresh": {

@@ -11,6 +11,7 @@ import { lastingFiles } from "./lasting-files";
 let root: string;
 let server: Server;
 let away = false;
+const film = Buffer.from(Array.from({ length: 900_000 }, (_, i) => (i * 7_919) % 251));
 const picture = { mime: "image/webp", bytes: Buffer.from("a picture") };
 beforeAll(async () => {
   root = await mkdtemp(join(tmpdir(), "izzam-built-"));
@@ -19,11 +20,25 @@ beforeAll(async () => {
   await writeFile(join(built, "page.js"), "let page;");
   await writeFile(join(built, ".secret"), "no");
   await writeFile(join(root, "above.txt"), "above");
+  const memory = memoryEngineStore();
+  const fileOf = (mime: string, bytes: Buffer) => ({
+    mime,
+    size: bytes.length,
+    async *read(from: number, to: number) {
+      for (let at = from; at < to; at += 100_000) yield bytes.subarray(at, Math.min(to, at + 100_000));
+    },
+  });
   const store: EngineStore = {
-    ...memoryEngineStore(),
-    prop: async (sha) => {
-      if (away) throw new Error("away");
-      return sha === "known" ? picture : null;
+    ...memory,
+    media: {
+      ...memory.media,
+      file: async (sha) => {
+        if (away) throw new Error("away");
+        if (sha === "film") return fileOf("video/webm", film);
+        // A part of it has gone missing.
+        if (sha === "torn") return { ...fileOf("video/webm", film), read: (from) => fileOf("", film).read(from, 200_000) };
+        return sha === "known" ? fileOf(picture.mime, picture.bytes) : null;
+      },
     },
   };
   const files = lastingFiles(store, built);
@@ -38,15 +53,19 @@ afterAll(async () => {
   await new Promise((resolve) => server.close(resolve));
   await rm(root, { recursive: true, force: true });
 });
-type Answer = Readonly<{ status: number; text: string; headers: Readonly<Record<string, string | string[] | undefined>> }>;
+type Answer = Readonly<{ status: number; text: string; bytes: Buffer; headers: Readonly<Record<string, string | string[] | undefined>> }>;
 /** Exactly that path: `fetch` would tidy it first. */
 const get = (path: string, headers: Record<string, string> = {}): Promise<Answer> =>
   new Promise((resolve, reject) => {
     const { port } = server.address() as AddressInfo;
     request({ host: "127.0.0.1", port, path, headers }, (res) => {
-      let text = "";
-      res.on("data", (part: Buffer) => (text += part.toString()));
-      res.on("end", () => resolve({ status: res.statusCode ?? 0, text, headers: res.headers }));
+      const parts: Buffer[] = [];
+      res.on("data", (part: Buffer) => parts.push(part));
+      res.on("error", reject);
+      res.on("end", () => {
+        const bytes = Buffer.concat(parts);
+        resolve({ status: res.statusCode ?? 0, text: bytes.toString(), bytes, headers: res.headers });
+      });
     })
       .on("error", reject)
       .end();
@@ -80,6 +99,27 @@ describe("built files", () => {
   ])("nothing else: %s", async (path) => {
     const { status, text } = await get(path);
     expect([status, text]).toEqual([404, "not found"]);
+  });
+});
+
+describe("moving pictures, which are large", () => {
+  test("a piece of one is had by itself, as players ask for it; all of it where nobody asks for a piece", async () => {
+    const { status, headers, bytes } = await get("/props/film", { range: "bytes=250000-449999" });
+    expect([status, headers["content-range"], headers["accept-ranges"]]).toEqual([206, "bytes 250000-449999/900000", "bytes"]);
+    expect(bytes.equals(film.subarray(250_000, 450_000))).toBe(true);
+    expect((await get("/props/film", { range: "bytes=899999-" })).bytes.length).toBe(1);
+    expect((await get("/props/film", { range: "bytes=-10" })).headers["content-range"]).toBe("bytes 899990-899999/900000");
+    const all = await get("/props/film");
+    expect([all.status, all.headers["content-length"], all.bytes.equals(film)]).toEqual([200, "900000", true]);
+  });
+  test.each([
+    ["past its end", "bytes=900000-", 416],
+    ["words", "pages=1-2", 200],
+    ["several pieces", "bytes=0-1,5-6", 200],
+    ["the wrong way round", "bytes=9-1", 416],
+  ])("a range of %s", async (_, range, status) => expect((await get("/props/film", { range })).status).toBe(status));
+  test("one of which a part is missing breaks off: nobody takes it for whole", async () => {
+    await expect(get("/props/torn")).rejects.toThrow();
   });
 });
 

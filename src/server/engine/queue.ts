@@ -8,6 +8,7 @@ import type { Committer } from "./committer";
 import type { ChannelContext } from "./context";
 import type { LedgerCache } from "./ledger-cache";
 import type { TransientLog } from "./transient-log";
+import type { Films } from "./films";
 import type { Modules, Running } from "./modules";
 import type { AlertBoard } from "./alert-board";
 import { talkText } from "./talk-text";
@@ -46,6 +47,7 @@ export type QueueDeps = Readonly<{
   speech: (text: string, voice: Voice) => Promise<Readonly<{ url: string; ms: number }> | null>;
   /** Has the studio go to a scene: null when it is there, else why it is not. Never fails, and never waits for long. */
   studio: (scene: string) => Promise<string | null>;
+  films: Pick<Films, "order" | "drop">;
   /** Something durable changed: what is due may be due earlier. */
   changed: () => void;
   salesChanged: () => void;
@@ -156,6 +158,9 @@ export class SignalQueue {
       void this.deps
         .studio(scene)
         .then((why) => tell(game, "the studio", null, why === null ? { do: "went", n } : { do: "not-went", n, why }));
+    for (const wanted of turn.films)
+      void this.deps.films.order(wanted).then((command) => command !== null && tell(wanted.game, "the projector", null, command));
+    for (const { game, n } of turn.unfilms) void this.deps.films.drop(game, n);
     for (const { game, viewer, command } of turn.apart) {
       if (command !== null) {
         tell(game, viewer.name, viewer, command);

@@ -17,6 +17,7 @@ import { ChannelContext } from "./context";
 import { Deliveries } from "./deliveries";
 import { LedgerCache } from "./ledger-cache";
 import { TransientLog } from "./transient-log";
+import { Films } from "./films";
 import { Inbox } from "./inbox";
 import { Modules, storedShowId } from "./modules";
 import { forgetting, forgettingId } from "./turn";
@@ -71,6 +72,7 @@ export class Runner {
   private readonly context: ChannelContext;
   private readonly alarm: Alarm;
   private readonly deliveries: Deliveries;
+  readonly films: Films;
   private stopped = false;
 
   constructor(
@@ -110,6 +112,13 @@ export class Runner {
       ledgerView: (fresh) => readLedger(store, fresh, clock.now()),
       recovered: (fresh, last, rows) => this.recovered(fresh, last, rows),
     });
+    this.films = new Films({
+      channel: row.id,
+      media: store.media,
+      now: clock.now,
+      tell: (game, id, command) => this.tellFilm(game, id, command),
+      onError: deps.onError,
+    });
     const { modules, context, log, alerts, commits } = this;
     this.signals = new SignalQueue(
       {
@@ -128,6 +137,7 @@ export class Runner {
         lookUp: (name) => this.lookUp(name),
         studio: (scene) => this.toScene(scene),
         speech: (text, voice) => deps.speech?.(text, voice).catch(() => null) ?? Promise.resolve(null),
+        films: this.films,
         changed: () => this.alarm.set(),
         salesChanged: () => this.shop.salesChanged(),
       },
@@ -275,6 +285,15 @@ export class Runner {
       const signal = { kind: "command" as const, atMs, id: `studio.${atMs}`, gameId: to.id, by: "the studio", viewer: null, command };
       void this.signals.take({ signal, source: "engine", to, idFromOutside: false }).done;
     }
+  }
+
+  private async tellFilm(game: string, id: string, command: Command): Promise<boolean> {
+    const to = this.modules.byId(game);
+    // A game that was removed waits for nothing any more.
+    if (to === undefined) return true;
+    const signal = { kind: "command" as const, atMs: this.deps.clock.now(), id, gameId: game, by: "the projector", viewer: null, command };
+    const done = await this.signals.take({ signal, source: "engine", to, idFromOutside: false }).done;
+    return done.ok;
   }
 
   private async lookUp(name: string): Promise<Command> {

@@ -1,6 +1,7 @@
 import type { Alert } from "../../core/alerts/alert";
 import type { EmoteIndex } from "../../core/chat/emotes";
 import type { GameId } from "../../core/kernel/ids";
+import type { FilmRequest } from "../../core/props/film";
 import type { Note, StepContext } from "../../core/module/module";
 import type { Booking } from "../../core/rewards/ledger-view";
 import type { Command, Viewer } from "../../core/signals/signal";
@@ -31,6 +32,9 @@ export type Turn = {
   speeches: { game: GameId; n: number; text: string; voice: Voice; ahead: boolean }[];
   /** Scenes to which the studio is to go. */
   scenes: { game: GameId; n: number; scene: string }[];
+  /** Moving pictures that are to be made, and those that are not any more. */
+  films: { game: GameId; n: number; request: FilmRequest; source: string; name: string }[];
+  unfilms: { game: GameId; n: number }[];
   /** The last word on hush, when somebody said one. */
   hush: boolean | null;
 };
@@ -60,5 +64,7 @@ export const freshTurn = (): Turn => ({
   lookUps: [],
   speeches: [],
   scenes: [],
+  films: [],
+  unfilms: [],
   hush: null,
 });

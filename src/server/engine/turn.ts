@@ -86,6 +86,11 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
     if (order.do === "say") return void turn.says.push(order.text);
     if (order.do === "show") return void turn.shows.push({ queue: order.queue, alert: order.alert });
     if (order.do === "look-up") return void turn.lookUps.push({ game: module.id, name: order.name });
+    if (order.do === "film") {
+      const { n, request, source, name } = order;
+      return void turn.films.push({ game: module.id, n, request, source, name });
+    }
+    if (order.do === "unfilm") return void turn.unfilms.push({ game: module.id, n: order.n });
     if (order.do === "studio") return void turn.scenes.push({ game: module.id, n: order.n, scene: order.scene });
     if (order.do === "apart") return void turn.apart.push({ game: module.id, viewer: order.viewer, command: order.command });
     if (order.do === "speak") {

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileTypeFromFile } from "file-type";
 import type { Logger } from "pino";
-import { clipRequestSchema } from "../../core/games/clips/request";
+import { filmRequestSchema } from "../../core/props/film";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { videoDefaults, type VideoSettings, videoSettingsSchema } from "../../core/props/video";
 import type { Clock } from "../ports/clock";
@@ -172,7 +172,7 @@ function requestOf(job: MediaJob): Result<Readonly<{ use: VideoUse; address: str
       ? ok({ use: videoPropUse(settings.data), address: null })
       : refused("input/invalid", { why: "It can’t be cut so." });
   }
-  const given = clipRequestSchema.safeParse(job.request);
+  const given = filmRequestSchema.safeParse(job.request);
   if (!given.success) return refused("video/broken");
   const { address, startMs, ms, width, height, mostSourceMs } = given.data;
   const use = {

@@ -38,6 +38,7 @@ export async function testWeb(
     engine: {
       hear: async () => refused("engine/away"),
       reload: async () => undefined,
+      media: async () => undefined,
       refresh: async () => undefined,
       changed: async () => undefined,
       forget: async () => ok(null),

@@ -69,7 +69,7 @@ export async function makeVideo(
 ): Promise<Result<MadeVideo>> {
   const told = await probe(source);
   if (!told.ok) return told;
-  if (told.value.ms > use.mostSourceMs + 1_000) return refused("video/too-long", { mostS: Math.round(use.mostSourceMs / 1000) });
+  if (told.value.ms > use.mostSourceMs + 250) return refused("video/too-long", { mostS: Math.round(use.mostSourceMs / 1000) });
   const folder = await mkdtemp(join(tmpdir(), "izzam-video-"));
   try {
     return await made({ folder, source, use, told: told.value, onShare, ...(signal === undefined ? {} : { signal }) });

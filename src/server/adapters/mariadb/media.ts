@@ -21,7 +21,7 @@ const jobOf = (r: Row): MediaJob => ({
   sourceSha: r["source_sha"] === null ? null : text(r["source_sha"]),
   urgent: Boolean(r["urgent"]),
   state: states.find((s): s is MediaState => s === r["state"]) ?? "failed",
-  share: Number(r["share"]),
+  share: Number(r["share"]) / 1000,
   tries: Number(r["tries"]),
   createdMs: Number(r["created_ms"]),
   why: r["why"] === null ? null : (fromJson(r["why"]) as Refusal),
@@ -124,13 +124,13 @@ export function mariadbMedia(db: Database): MediaStore {
     beat: async (id, owner, share, nowMs, leaseMs) =>
       (await db("media_jobs")
         .where({ id, owner, state: "working" })
-        .update({ share, lease_ms: nowMs + leaseMs })) > 0,
+        .update({ share: Math.round(share * 1000), lease_ms: nowMs + leaseMs })) > 0,
     end: async (id, owner, done, nowMs) =>
       (await db("media_jobs")
         .where({ id, owner, state: "working" })
         .update({
           state: done.ok ? "done" : "failed",
-          share: 1,
+          share: 1000,
           ended_ms: nowMs,
           why: done.ok ? null : JSON.stringify(done.refusal),
           result: done.ok ? JSON.stringify(done.value) : null,
@@ -142,7 +142,7 @@ export function mariadbMedia(db: Database): MediaStore {
         .update({ state: "dropped", ended_ms: nowMs })) > 0,
     untold: async (channel: ChannelId) => {
       const rows = await db("media_jobs")
-        .where({ channel_id: channel, purpose: "clip", told: false })
+        .where({ channel_id: channel, purpose: "clip", told: 0 })
         .whereIn("state", ["done", "failed"])
         .orderBy("ended_ms")
         .limit(100);

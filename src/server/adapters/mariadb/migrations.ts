@@ -107,10 +107,10 @@ const thirteenth: Step = {
          channel_id varchar(26) character set ascii collate ascii_bin not null, purpose varchar(10) character set ascii not null,
          about varchar(80) character set ascii collate ascii_bin not null, name varchar(80) not null, request json not null,
          source_sha varchar(64) character set ascii collate ascii_bin null, state varchar(10) character set ascii not null default 'waiting',
-         share float not null default 0, tries tinyint unsigned not null default 0, owner varchar(40) character set ascii not null default '',
+         share smallint unsigned not null default 0, tries smallint unsigned not null default 0, owner varchar(40) character set ascii not null default '',
          lease_ms bigint not null default 0, urgent tinyint(1) not null default 0, told tinyint(1) not null default 0,
          why json null, result json null, created_ms bigint not null, ended_ms bigint null,
-         key next_one (state, urgent, created_ms), key of_channel (channel_id, ended_ms),
+         key next_one (state, urgent, created_ms), key of_channel (channel_id, ended_ms), key untold (channel_id, told, purpose),
          foreign key (channel_id) references channels (id) on delete cascade) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
     );
   },

@@ -123,6 +123,15 @@ declare module "knex/types/tables.js" {
       "profile" | "picture",
       never
     >;
+    file_parts: Written<
+      {
+        sha: string;
+        n: number;
+        bytes: Buffer;
+      },
+      never,
+      never
+    >;
     games: Written<
       {
         id: string;
@@ -203,6 +212,30 @@ declare module "knex/types/tables.js" {
       },
       "viewer",
       never
+    >;
+    media_jobs: Written<
+      {
+        id: string;
+        channel_id: string;
+        purpose: string;
+        about: string;
+        name: string;
+        request: unknown;
+        source_sha: string | null;
+        state: string;
+        share: number;
+        tries: number;
+        owner: string;
+        lease_ms: number;
+        urgent: number;
+        told: number;
+        why: unknown;
+        result: unknown;
+        created_ms: number;
+        ended_ms: number | null;
+      },
+      "source_sha" | "state" | "share" | "tries" | "owner" | "lease_ms" | "urgent" | "told" | "why" | "result" | "ended_ms",
+      "urgent" | "told"
     >;
     memberships: Written<
       {
@@ -342,8 +375,9 @@ declare module "knex/types/tables.js" {
         mime: string;
         bytes: Buffer;
         created_ms: number;
+        size: number | null;
       },
-      never,
+      "size",
       never
     >;
     records: Written<

@@ -65,6 +65,8 @@ beforeAll(async () => {
     "009-overlays-are-dressed",
     "010-who-was-in-which-show",
     "011-faces",
+    "012-studio",
+    "013-moving-pictures",
   ]);
 });
 afterAll(() => db.destroy());

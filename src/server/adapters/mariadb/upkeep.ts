@@ -8,11 +8,21 @@ const dayMs = 86_400_000;
 const onceDays = 35;
 /** So long what was removed can be brought back. */
 const trashDays = 30;
+/** A clip that was shown can be shown again for so long; whatever was made is told of for as long. */
+const mediaDays = 30;
 /** What a platform told of somebody who was not shown for so long goes. */
 const faceDays = 30;
 const atOnce = 5_000;
 
-type Swept = Readonly<{ made: number; droppedMonths: readonly string[]; once: number; audit: number; hits: number; files: number }>;
+type Swept = Readonly<{
+  made: number;
+  droppedMonths: readonly string[];
+  once: number;
+  audit: number;
+  hits: number;
+  media: number;
+  files: number;
+}>;
 
 /**
  * What keeps an installation from growing without end, once a day: months of the log are made ahead and
@@ -69,6 +79,12 @@ export async function upkeep(db: Database, nowMs: number): Promise<Swept | null>
             .limit(atOnce)
             .delete(),
         ),
+        media: await piecewise(() =>
+          db("media_jobs")
+            .where("ended_ms", "<", nowMs - mediaDays * dayMs)
+            .limit(atOnce)
+            .delete(),
+        ),
         faces: await piecewise(() =>
           db("faces")
             .where("at_ms", "<", nowMs - faceDays * dayMs)
@@ -118,7 +134,7 @@ async function sweepOnce(db: Database, beforeMs: number): Promise<number> {
 }
 
 /** Files that no prop and no emote shows, removed ones included for as long as they can be brought back. */
-async function sweepFiles(db: Database, nowMs: number): Promise<number> {
+export async function sweepFiles(db: Database, nowMs: number): Promise<number> {
   for (const table of ["props", "emotes"])
     await db(table)
       .where("removed_ms", "<", nowMs - trashDays * dayMs)

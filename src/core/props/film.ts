@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /** What is asked of whoever makes moving pictures: one stretch of a file, at an address or as it was sent. */
-export const clipRequestSchema = z.object({
+export const filmRequestSchema = z.object({
   address: z.string().max(2_000).nullable(),
   startMs: z.int().min(0).max(3_600_000),
   ms: z.int().min(500).max(120_000),
@@ -9,4 +9,4 @@ export const clipRequestSchema = z.object({
   height: z.int().min(16).max(1_080),
   mostSourceMs: z.int().min(1_000).max(7_200_000),
 });
-export type ClipRequest = z.infer<typeof clipRequestSchema>;
+export type FilmRequest = z.infer<typeof filmRequestSchema>;
