@@ -3,6 +3,7 @@ import { scenes } from "../games/registry-scenes";
 import type { Alert } from "../core/alerts/alert";
 import { Captions, captionStyle } from "../overlay/captions";
 import { AlertsLayer, alertStyle } from "../overlay/alerts-layer";
+import { filmMaker } from "../overlay/film";
 import { MusicNow } from "../overlay/music";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
@@ -26,12 +27,14 @@ const styled = (text: string): HTMLStyleElement => {
 
 if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const sounds = new SoundBoard();
-  const alerts = new AlertsLayer(host);
+  const films = filmMaker(peek === null ? sounds : undefined);
+  const alerts = new AlertsLayer(host, films);
   const music = new MusicNow();
   /** By so much the engine's clock is ahead of this computer's. */
   let aheadMs = 0;
   const player = new StagePlayer(host, scenes, {
     music: (nowMs) => music.now(nowMs),
+    films,
     wallMs: () => Date.now() + aheadMs,
     knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
     also: alerts.paint,

@@ -3,11 +3,13 @@ import { enter, entranceMs, exit, exitMs, keyframes } from "./motion";
 import { luminance } from "./colour";
 import { lookNow } from "./dress";
 import type { Sprite } from "../core/wire/messages";
+import type { Film, FilmMaker } from "./film";
 
 type Playing = {
   alert: Alert;
   element: HTMLElement;
   picture: HTMLElement | null;
+  film: Film | null;
   frame: number;
   frames: number;
   timer: number;
@@ -39,7 +41,10 @@ export class AlertsLayer {
   private readonly motion = document.createElement("style");
   private readonly sheets = new Map<string, HTMLImageElement>();
 
-  constructor(private readonly host: HTMLElement) {
+  constructor(
+    private readonly host: HTMLElement,
+    private readonly films: FilmMaker,
+  ) {
     this.layer.style.cssText = "position:absolute;inset:0;pointer-events:none;overflow:hidden";
     this.layer.className = "izzam-alerts";
     this.motion.textContent = motionStyle();
@@ -94,6 +99,7 @@ export class AlertsLayer {
     for (const p of this.playing.values()) {
       clearTimeout(p.timer);
       clearInterval(p.frames);
+      p.film?.free();
       p.element.remove();
     }
     this.playing.clear();
@@ -104,16 +110,25 @@ export class AlertsLayer {
     const height = this.host.clientHeight;
     const element = document.createElement("div");
     element.className = "izzam-alert";
-    element.style.cssText = `left:${look.x * 100}%;top:${look.y * 100}%;animation:izzam-in-${look.entrance} ${entranceMs[look.entrance] * lookNow().pace}ms linear both`;
+    const whole = look.whole === true;
+    const [left, top] = whole ? [50, 50] : [look.x * 100, look.y * 100];
+    element.style.cssText = `left:${left}%;top:${top}%;${whole ? "max-width:none;" : ""}animation:izzam-in-${look.entrance} ${entranceMs[look.entrance] * lookNow().pace}ms linear both`;
     element.style.setProperty("--izzam-text", `${Math.max(0.034, Math.min(0.07, look.size * 0.16)) * height}px`);
-    const playing: Playing = { alert, element, picture: null, frame: 0, frames: 0, timer: 0, stays };
+    const playing: Playing = { alert, element, picture: null, film: null, frame: 0, frames: 0, timer: 0, stays };
     const sprite = this.sprites.get(alert.picture);
     if (sprite !== undefined) {
-      const picture = document.createElement("div");
+      const shape = sprite.frameWidth / sprite.frameHeight;
+      // Over all of the picture: as large as it fits.
+      const tall = whole ? Math.min(height, this.host.clientWidth / shape) : look.size * height;
+      const wide = tall * shape;
+      const film = sprite.video === undefined ? null : this.film(sprite.video, alert, stays);
+      const picture = film?.element ?? document.createElement("div");
       picture.className = "izzam-alert-picture";
-      const tall = look.size * height;
-      const wide = (tall * sprite.frameWidth) / sprite.frameHeight;
-      picture.style.cssText = `width:${wide}px;height:${tall}px;background-image:url("${sprite.url}");background-size:${sprite.columns * wide}px auto`;
+      picture.style.cssText =
+        film === null
+          ? `width:${wide}px;height:${tall}px;background-image:url("${sprite.url}");background-size:${sprite.columns * wide}px auto`
+          : `width:${wide}px;height:${tall}px;object-fit:fill`;
+      playing.film = film;
       if (sprite.frames > 1 && sprite.frameMs > 0) {
         playing.frames = window.setInterval(() => {
           const frame = (playing.frame + 1) % sprite.frames;
@@ -136,13 +151,23 @@ export class AlertsLayer {
     this.playing.set(alert.id, playing);
   }
 
+  private film(video: NonNullable<Sprite["video"]>, alert: Alert, stays: boolean): Film {
+    return this.films(video.url, { fromMs: 0, volume: video.volume * alert.volume, loop: stays });
+  }
+
   /** The pictures of alerts as they stand now, for who looks for flashes: a page can't read its own elements. */
   readonly paint = (context: CanvasRenderingContext2D, width: number, height: number): void => {
     const { clientWidth, clientHeight } = this.host;
     const over = this.host.getBoundingClientRect();
-    for (const { alert, picture, frame } of this.playing.values()) {
+    for (const { alert, picture, film, frame } of this.playing.values()) {
       const sprite = this.sprites.get(alert.picture);
       const sheet = sprite === undefined ? undefined : this.sheets.get(sprite.url);
+      if (film !== null && film.element.readyState >= 2) {
+        const at = film.element.getBoundingClientRect();
+        const [sx, sy] = [width / Math.max(1, clientWidth), height / Math.max(1, clientHeight)];
+        context.drawImage(film.element, (at.x - over.x) * sx, (at.y - over.y) * sy, at.width * sx, at.height * sy);
+        continue;
+      }
       if (picture === null || sprite === undefined || sheet === undefined || !sheet.complete || sheet.naturalWidth === 0) continue;
       const at = picture.getBoundingClientRect();
       const [sx, sy] = [width / Math.max(1, clientWidth), height / Math.max(1, clientHeight)];
@@ -170,7 +195,7 @@ export class AlertsLayer {
   }
   /** Whether a picture of one moves. */
   get moves(): boolean {
-    return [...this.playing.values()].some((p) => p.frames !== 0);
+    return [...this.playing.values()].some((p) => p.frames !== 0 || p.film !== null);
   }
 
   private leave(id: string): void {
@@ -180,8 +205,11 @@ export class AlertsLayer {
     this.playing.delete(id);
     const ms = leavingMs(p.alert);
     p.element.style.animation = `izzam-out-${p.alert.look.exit} ${ms}ms linear both`;
+    // Its sound goes with it.
+    p.film?.loud(0);
     setTimeout(() => {
       clearInterval(p.frames);
+      p.film?.free();
       p.element.remove();
     }, ms);
   }

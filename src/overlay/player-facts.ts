@@ -1,3 +1,4 @@
+import type { FilmMaker } from "./film";
 import type { Also } from "./flash-guard";
 import type { Music } from "./music";
 import type { Knocker } from "./scene";
@@ -21,6 +22,8 @@ export type PlayerFacts = Readonly<{
 
 /** What a page lends to what it plays. */
 export type PlayerOptions = Readonly<{
+  /** What plays moving pictures; silently when left out. */
+  films?: FilmMaker;
   now?: () => number;
   knock?: Knocker;
   /** What shows only now and then stands there all the while: one sets it up. */

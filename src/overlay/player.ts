@@ -1,6 +1,7 @@
 import type { Place, Stage } from "../core/wire/messages";
 import type { Box } from "./box";
 import { wear } from "./dress";
+import { filmMaker } from "./film";
 import { FlashGuard } from "./flash-guard";
 import { Guard } from "./guard";
 import { SpriteBuffer } from "./sprite-buffer";
@@ -59,13 +60,14 @@ export class StagePlayer {
 
   private readonly guard = new Guard<Scene>();
   private get kit() {
-    const { knock, music, wallMs, preview = false } = this.options;
+    const { knock, music, wallMs, films = filmMaker(), preview = false } = this.options;
     return {
       sprites: this.sprites,
       still: this.still,
       preview,
       desk: openDesk,
       layer: () => this.layer(),
+      film: films,
       sight: () => this.sight.now(this.lastMs),
       ...(knock === undefined ? {} : { knock }),
       ...(music === undefined ? {} : { music: () => music(this.lastMs) }),

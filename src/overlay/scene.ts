@@ -1,6 +1,7 @@
 import type { SpriteBuffer } from "./sprite-buffer";
 import type { SpriteBook } from "./sprites";
 import type { Box } from "./box";
+import type { FilmMaker } from "./film";
 import type { Desk } from "./physics/client";
 import type { SpriteLayer } from "./sprite-layer";
 import type { Music } from "./music";
@@ -46,6 +47,8 @@ export type SceneKit = Readonly<{
   paint: () => Surface;
   layer: () => SpriteLayer;
   desk: () => Desk;
+  /** A moving picture, heard where sound may be. */
+  film: FilmMaker;
   /** Where the other games on the stage stand, in pixels of the stage. */
   frames: () => readonly Box[];
   knock?: Knocker;

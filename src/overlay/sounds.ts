@@ -25,7 +25,7 @@ export class SoundBoard {
     this.sounds = new Map(sounds.map((s) => [s.id, s]));
     if (sounds.length === 0) return;
     const context = this.open();
-    if (context !== null) for (const sound of sounds) void this.load(context, sound);
+    if (context !== null) for (const sound of sounds) if (!sound.long) void this.load(context, sound);
   }
 
   private open(): AudioContext | null {
@@ -66,6 +66,7 @@ export class SoundBoard {
 
   setVoice(on: boolean): void {
     this.voice = on;
+    for (const film of this.films.keys()) film.muted = !on;
     if (!on) this.stopAll();
   }
   get speaks(): boolean {
@@ -155,6 +156,34 @@ export class SoundBoard {
     };
     this.silence = stop;
     return stop;
+  }
+
+  private readonly films = new Map<HTMLVideoElement, GainNode | null>();
+  /**
+   * A moving picture's own sound, for as long as this page has the voice: it goes through the same outlet, in step with what
+   * is seen. Gives back how it is let go of.
+   */
+  film(video: HTMLVideoElement, volume: number): Readonly<{ volume: (volume: number) => void; free: () => void }> {
+    const context = this.open();
+    let gain: GainNode | null = null;
+    // Without a context that runs it is heard by the page's own player, or not at all where the browser says so.
+    if (context !== null && context.state === "running") {
+      gain = context.createGain();
+      gain.gain.value = volume;
+      context.createMediaElementSource(video).connect(gain).connect(this.outlet(context));
+    } else video.volume = volume;
+    video.muted = !this.voice;
+    this.films.set(video, gain);
+    return {
+      volume: (to) => {
+        if (gain === null) video.volume = to;
+        else gain.gain.setTargetAtTime(to, context?.currentTime ?? 0, 0.03);
+      },
+      free: () => {
+        this.films.delete(video);
+        gain?.disconnect();
+      },
+    };
   }
 
   end(ids: readonly string[]): void {

@@ -2,7 +2,10 @@ import type { SceneKit } from "../overlay/scene";
 import type { LoadedSprite } from "../overlay/sprites";
 
 /** For scenes that ask for neither a layer of their own nor a pile: who asks after all is a mistake. */
-export const bareKit: Pick<SceneKit, "layer" | "desk" | "frames"> = {
+export const bareKit: Pick<SceneKit, "layer" | "desk" | "frames" | "film"> = {
+  film: () => {
+    throw new Error("no film here");
+  },
   frames: () => [],
   layer: () => {
     throw new Error("no layer here");

@@ -14,6 +14,8 @@ export const alertLookSchema = z.object({
   size: z.number().min(0.03).max(1),
   entrance: z.enum(entrances),
   exit: z.enum(exits).default("shrink"),
+  /** Over all of the picture, as large as it fits; place and size count for nothing then. */
+  whole: z.boolean().optional(),
 });
 export type AlertLook = z.infer<typeof alertLookSchema>;
 export const alertLookDefaults: AlertLook = { x: 0.5, y: 0.35, size: 0.3, entrance: "spring", exit: "shrink" };

@@ -49,6 +49,7 @@ function page(part: Partial<BrimfulSettings> = {}, still = false) {
     still,
     paint: () => surface as unknown as Surface,
     layer: () => layer as unknown as SpriteLayer,
+    film: bareKit.film,
     desk: () => {
       const desk = deskHere(engine);
       desks.push(desk);

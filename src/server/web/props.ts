@@ -5,6 +5,7 @@ import { fileTypeFromBuffer } from "file-type";
 import type { ChannelId } from "../../core/kernel/ids";
 import { cut, wellFormed } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { pictureDefaults, pictureFactsSchema } from "../../core/props/settings";
 import { videoDefaults, type VideoSettings, videoSettingsSchema } from "../../core/props/video";
 import type { WebServices } from "../composition";
 import { fetchFile } from "../props/address";
@@ -122,6 +123,23 @@ export async function reshapeProp(web: WebServices, channel: ChannelId, id: stri
   const done = await web.store.props.remake(channel, id, { ...made.value, source: null }, web.clock.now());
   if (done.ok) await web.engine.reload(channel);
   return done;
+}
+
+export type WholePicture = Readonly<{ image: string; frames: number; columns: number; frameWidth: number; frameHeight: number }>;
+/** A picture as it came, its frames in one picture; cutting happens on it. */
+export async function wholePicture(web: WebServices, channel: ChannelId, id: string): Promise<Result<WholePicture>> {
+  const kept = await web.store.props.source(channel, id);
+  if (kept === null || kept.kind !== "picture") return refused("prop/unknown");
+  const made = await web.decoder.prop(kept.bytes, { kind: "picture", settings: pictureDefaults });
+  if (!made.ok) return made;
+  const { frames, columns, frameWidth, frameHeight } = pictureFactsSchema.parse(made.value.facts);
+  return ok({
+    image: `data:image/webp;base64,${Buffer.from(made.value.made.bytes).toString("base64")}`,
+    frames,
+    columns,
+    frameWidth,
+    frameHeight,
+  });
 }
 
 /** Another file in its place: everything that uses it shows the new one. */

@@ -47,34 +47,48 @@ export function ShowForm({
         unit="s"
         onSet={(ms) => onSet({ ...effect, ms })}
       />
-      {effect.sound === "" ? "" : " or until the sound ends"},{" "}
+      {effect.sound === "" && picture?.video === undefined ? "" : effect.sound === "" ? " or until it ends" : " or until the sound ends"},{" "}
       <Pick label="Queue" value={effect.queue} options={queues} onSet={(queue) => onSet({ ...effect, queue })} />;{" "}
-      <NumberField
-        label="Size, percent of the picture’s height"
-        value={Math.round(effect.look.size * 100)}
-        min={3}
-        max={100}
-        unit="% high"
-        onSet={(v) => look({ size: v / 100 })}
+      <Pick
+        label="How large"
+        value={effect.look.whole === true ? "whole" : "placed"}
+        options={[
+          { value: "placed", words: "placed," },
+          { value: "whole", words: "over all of the picture" },
+        ]}
+        onSet={(v) => look({ whole: v === "whole" })}
       />
-      ,{" "}
-      <NumberField
-        label="From the left, percent"
-        value={Math.round(effect.look.x * 100)}
-        min={0}
-        max={100}
-        unit="% from the left"
-        onSet={(v) => look({ x: v / 100 })}
-      />
-      ,{" "}
-      <NumberField
-        label="From above, percent"
-        value={Math.round(effect.look.y * 100)}
-        min={0}
-        max={100}
-        unit="% from above"
-        onSet={(v) => look({ y: v / 100 })}
-      />
+      {effect.look.whole !== true && (
+        <>
+          {" "}
+          <NumberField
+            label="Size, percent of the picture’s height"
+            value={Math.round(effect.look.size * 100)}
+            min={3}
+            max={100}
+            unit="% high"
+            onSet={(v) => look({ size: v / 100 })}
+          />
+          ,{" "}
+          <NumberField
+            label="From the left, percent"
+            value={Math.round(effect.look.x * 100)}
+            min={0}
+            max={100}
+            unit="% from the left"
+            onSet={(v) => look({ x: v / 100 })}
+          />
+          ,{" "}
+          <NumberField
+            label="From above, percent"
+            value={Math.round(effect.look.y * 100)}
+            min={0}
+            max={100}
+            unit="% from above"
+            onSet={(v) => look({ y: v / 100 })}
+          />
+        </>
+      )}
       ,{" "}
       <Pick
         label="Entrance"

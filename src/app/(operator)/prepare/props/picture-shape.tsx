@@ -1,10 +1,13 @@
 "use client";
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import type { Crop } from "../../../../core/props/video";
 import { pictureDefaults, pictureFactsSchema, type PictureSettings, pictureSettingsSchema } from "../../../../core/props/settings";
-import type { PropWithUses } from "../../../../server/web/props";
+import type { PropWithUses, WholePicture as Whole } from "../../../../server/web/props";
+import { CropField } from "../../../../ui/crop-field";
 import { NumberField } from "../../../../ui/number-field";
 import { SpriteView } from "../../../../ui/sprite-view";
+import { call } from "../../../_frame/call";
 
 /** Cut a picture, or tell its frames; always from the untouched source. */
 export function PictureShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onSet: (settings: PictureSettings) => Promise<boolean> }>) {
@@ -38,10 +41,11 @@ export function PictureShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onS
           The file is {facts.data.sourceWidth} × {facts.data.sourceHeight} pixels.
         </Text>
       )}
-      <Text fontWeight="700" fontSize="15px">
+      <Text fontWeight="700" fontSize="15px" mb="1">
         Cut
       </Text>
-      <Grid templateColumns="1fr 1fr" gap="1" mb="3">
+      <WholePicture id={prop.id} crop={crop} onCrop={(next) => setS({ ...s, crop: next })} />
+      <Grid templateColumns="1fr 1fr" gap="1" mt="2" mb="3">
         {edge("From left", crop.x, 0, (x) => setS({ ...s, crop: { ...crop, x, width: Math.min(crop.width, 1 - x) } }))}
         {edge("Width", crop.width, 1, (width) => setS({ ...s, crop: { ...crop, width: Math.min(width, 1 - crop.x) } }))}
         {edge("From top", crop.y, 0, (y) => setS({ ...s, crop: { ...crop, y, height: Math.min(crop.height, 1 - y) } }))}
@@ -102,5 +106,34 @@ export function PictureShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onS
         )}
       </Flex>
     </Box>
+  );
+}
+
+const mostSide = 190;
+/** The picture as it came, with the edges of what is kept of it; nothing where it can't be had just now. */
+function WholePicture({ id, crop, onCrop }: Readonly<{ id: string; crop: Crop; onCrop: (crop: Crop) => void }>) {
+  const [whole, setWhole] = useState<Whole | null>(null);
+  useEffect(() => {
+    let here = true;
+    void call<Whole>("GET", `/props/${id}/whole`).then((done) => here && done.ok && setWhole(done.value));
+    return () => {
+      here = false;
+    };
+  }, [id]);
+  if (whole === null) return null;
+  const { image, frames, columns, frameWidth, frameHeight } = whole;
+  const scale = Math.min(1, mostSide / frameHeight, (mostSide * 1.6) / frameWidth);
+  const [width, height] = [frameWidth * scale, frameHeight * scale];
+  return (
+    <CropField label="What is kept of the picture" crop={crop} onCrop={onCrop}>
+      <div
+        style={{
+          width,
+          height,
+          backgroundImage: `url(${image})`,
+          backgroundSize: `${width * columns}px ${height * Math.ceil(frames / columns)}px`,
+        }}
+      />
+    </CropField>
   );
 }

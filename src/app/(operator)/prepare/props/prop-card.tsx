@@ -2,6 +2,7 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import { pictureFactsSchema, soundFactsSchema } from "../../../../core/props/settings";
+import { type VideoFacts, videoFactsSchema } from "../../../../core/props/video";
 import { seconds, counted } from "../../../../core/words/sentence";
 import type { PropWithUses } from "../../../../server/web/props";
 import { SpriteView } from "../../../../ui/sprite-view";
@@ -17,6 +18,7 @@ export function PropCard({
   const [name, setName] = useState(prop.name);
   useEffect(() => setName(prop.name), [prop.name]);
   const picture = useMemo(() => pictureFactsSchema.safeParse(prop.facts), [prop.facts]);
+  const video = useMemo(() => videoFactsSchema.safeParse(prop.facts), [prop.facts]);
   const sound = useMemo(() => soundFactsSchema.safeParse(prop.facts), [prop.facts]);
   const save = async (): Promise<void> => {
     const next = name.trim();
@@ -35,7 +37,8 @@ export function PropCard({
     >
       <Flex height="100px" align="center" justify="center" mb="1">
         {picture.success && <SpriteView sprite={{ key: prop.id, word: prop.name, url: prop.url, ...picture.data }} size={92} />}
-        {sound.success && <Waveform peaks={sound.data.peaks} />}
+        {sound.success && prop.kind === "sound" && <Waveform peaks={sound.data.peaks} />}
+        {video.success && <HoverFilm facts={video.data} name={prop.name} />}
       </Flex>
       <chakra.input
         aria-label={`Name of ${prop.name}`}
@@ -64,17 +67,45 @@ export function PropCard({
               : picture.data.frames > 1
                 ? `${picture.data.frames} frames`
                 : prop.sourceKind.toUpperCase()
-            : sound.success
-              ? seconds(sound.data.ms)
-              : ""}
+            : video.success
+              ? `moving, ${seconds(video.data.ms)}`
+              : sound.success
+                ? seconds(sound.data.ms)
+                : ""}
           {" · "}
           {prop.usedIn.length === 0 ? "unused" : counted(prop.usedIn.length, "use")}
         </Text>
-        {sound.success && <PlayButton prop={prop} />}
+        {sound.success && prop.kind === "sound" && <PlayButton prop={prop} />}
         <Button size="xs" variant="ghost" aria-expanded={chosen} aria-label={`Change ${prop.name}`} onClick={onOpen}>
           Change
         </Button>
       </Flex>
     </Box>
+  );
+}
+
+/** Its poster, which moves, silently, while one points at it. */
+function HoverFilm({ facts, name }: Readonly<{ facts: VideoFacts; name: string }>) {
+  return (
+    <chakra.video
+      src={facts.url}
+      poster={facts.poster}
+      preload="none"
+      muted
+      loop
+      playsInline
+      maxH="92px"
+      maxW="100%"
+      borderRadius="6px"
+      aria-label={`${name}, a moving picture`}
+      onPointerEnter={(e) =>
+        void (matchMedia("(prefers-reduced-motion: reduce)").matches ? null : e.currentTarget.play().catch(() => undefined))
+      }
+      onPointerLeave={(e) => {
+        e.currentTarget.pause();
+        // Back to its poster.
+        e.currentTarget.load();
+      }}
+    />
   );
 }

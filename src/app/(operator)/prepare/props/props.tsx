@@ -5,19 +5,21 @@ import { Trash2, Upload as UploadIcon } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useRef, useState } from "react";
 import { fold } from "../../../../core/kernel/fold";
-import type { PropWithUses } from "../../../../server/web/props";
+import type { PropInMaking, PropWithUses } from "../../../../server/web/props";
 import { FigureFacts, figureOf } from "./figure-facts";
 import { PictureShape } from "./picture-shape";
 import { SoundShape } from "./sound-shape";
 import { StarterButton } from "../starter-button";
 import { useProps } from "./use-props";
 import { PropCard } from "./prop-card";
+import { Making, VideoShape } from "./video-shape";
 
-const filters = ["all", "pictures", "sounds", "unused"] as const;
+const filters = ["all", "pictures", "moving", "sounds", "unused"] as const;
+const kindOfFilter = { pictures: "picture", moving: "video", sounds: "sound" } as const;
 
-/** Pictures and sounds of the channel: added by drop, many at once, from a ZIP or an address. */
+/** Pictures, moving ones and sounds of the channel: added by drop, many at once, from a ZIP or an address. */
 export function Props({ first }: { first: readonly PropWithUses[] }) {
-  const { props, uploads, load, add, addAddress, forget, change, replace, remove } = useProps(first);
+  const { props, making, unmake, uploads, load, add, addAddress, forget, change, replace, remove } = useProps(first);
   const drop = useDrop(add);
   const [search, setSearch] = useState("");
   const [filter, setFilter] = useState<(typeof filters)[number]>("all");
@@ -26,15 +28,21 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
   const shown = props.filter(
     (p) =>
       (search === "" || fold(p.name).includes(fold(search))) &&
-      (filter === "all" || (filter === "unused" ? p.usedIn.length === 0 : p.kind === (filter === "pictures" ? "picture" : "sound"))),
+      (filter === "all" || (filter === "unused" ? p.usedIn.length === 0 : p.kind === kindOfFilter[filter])),
   );
   const chosen = props.find((p) => p.id === open) ?? null;
+  const [left, setLeft] = useState<readonly string[]>([]);
+  const fresh = making.filter((m) => m.purpose === "new" && !left.includes(m.id));
+  const leaveOut = (m: PropInMaking): void => {
+    setLeft([...left, m.id]);
+    if (m.state !== "failed") void unmake(m.id);
+  };
   return (
     <Box {...drop.handlers}>
       <DropArea
         title={props.length === 0 ? "Add the channel’s first props" : "Add props"}
-        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, or a ZIP of them. A ZIP with a figure.json is one figure. All sounds are brought to one level."
-        accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.zip"
+        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, WebM, MP4, MOV up to 64 MB, or a ZIP of them. A ZIP with a figure.json is one figure. All sounds are brought to one level."
+        accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.webm,.mp4,.mov,.zip"
         label="Files to add"
         button="Choose files"
         over={drop.over}
@@ -104,6 +112,38 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
           ))}
         </Stack>
       )}
+      {fresh.length > 0 && (
+        <Stack gap="2" mb="5" aria-label="Moving pictures being made">
+          {fresh.map((m) => (
+            <Flex
+              key={m.id}
+              bg={m.state === "failed" ? "blank" : "raised"}
+              borderRadius="8px"
+              px="4"
+              py="2"
+              align="center"
+              gap="3"
+              wrap="wrap"
+            >
+              <Text fontWeight="600" maxW="320px" truncate>
+                {m.name}
+              </Text>
+              <Box flex="1" minW="200px">
+                {m.state === "failed" ? (
+                  <Text color="brickText" role="alert">
+                    {m.words}
+                  </Text>
+                ) : (
+                  <Making share={m.share} waits={m.state === "waiting"} />
+                )}
+              </Box>
+              <Button size="sm" variant="ghost" aria-label={`Leave ${m.name} out`} onClick={() => leaveOut(m)}>
+                Leave out
+              </Button>
+            </Flex>
+          ))}
+        </Stack>
+      )}
       {props.length > 0 && (
         <Flex gap="3" mb="4" align="center" wrap="wrap">
           <Input
@@ -145,6 +185,13 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
             </Text>
             {figureOf(chosen) !== null ? (
               <FigureFacts prop={chosen} />
+            ) : chosen.kind === "video" ? (
+              <VideoShape
+                key={`${chosen.id} ${chosen.url} ${JSON.stringify(chosen.settings)}`}
+                prop={chosen}
+                making={[...making].reverse().find((m) => m.about === chosen.id && m.purpose !== "new")}
+                onSet={(settings) => change(chosen.id, { settings })}
+              />
             ) : chosen.kind === "picture" ? (
               <PictureShape key={`${chosen.id} ${chosen.url}`} prop={chosen} onSet={(settings) => change(chosen.id, { settings })} />
             ) : (
@@ -174,6 +221,7 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
   );
 }
 
+const acceptOf = { picture: ".png,.svg,.gif,.webp", sound: ".wav,.ogg,.mp3", video: ".webm,.mp4,.mov,.gif" } as const;
 function ReplaceButton({ prop, onFile }: Readonly<{ prop: PropWithUses; onFile: (file: File) => void }>) {
   const picker = useRef<HTMLInputElement>(null);
   return (
@@ -183,7 +231,7 @@ function ReplaceButton({ prop, onFile }: Readonly<{ prop: PropWithUses; onFile: 
         type="file"
         display="none"
         aria-label={`Another file for ${prop.name}`}
-        accept={figureOf(prop) !== null ? ".zip" : prop.kind === "picture" ? ".png,.svg,.gif,.webp" : ".wav,.ogg,.mp3"}
+        accept={figureOf(prop) !== null ? ".zip" : acceptOf[prop.kind]}
         onChange={(e) => {
           const [file] = e.currentTarget.files ?? [];
           if (file !== undefined) onFile(file);

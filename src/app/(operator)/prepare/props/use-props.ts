@@ -1,6 +1,6 @@
 "use client";
-import { useCallback, useRef, useState } from "react";
-import type { Added, PropWithUses } from "../../../../server/web/props";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Added, PropInMaking, PropWithUses } from "../../../../server/web/props";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 
@@ -33,16 +33,31 @@ function sendFile(file: File, onShare: (share: number) => void): Promise<{ ok: b
 export function useProps(first: readonly PropWithUses[]) {
   const [props, setProps] = useState(first);
   const [uploads, setUploads] = useState<readonly Upload[]>([]);
+  const [making, setMaking] = useState<readonly PropInMaking[]>([]);
   const counter = useRef(0);
   const queue = useRef<Promise<void>>(Promise.resolve());
 
   const load = useCallback(async () => {
     try {
-      const said = (await (await fetch("/api/props")).json()) as { ok: boolean; value: { props: PropWithUses[] } };
-      if (said.ok) setProps(said.value.props);
+      const said = (await (await fetch("/api/props")).json()) as { ok: boolean; value: { props: PropWithUses[]; making: PropInMaking[] } };
+      if (!said.ok) return;
+      setProps(said.value.props);
+      setMaking(said.value.making);
     } catch {
       // The list stays as it was; the action itself has told what went wrong.
     }
+  }, []);
+  // What others added is being made too, or was when this page was opened.
+  useEffect(() => void load(), [load]);
+  const atWork = making.some((m) => m.state !== "failed");
+  useEffect(() => {
+    if (!atWork) return;
+    const timer = setInterval(() => void load(), 1_000);
+    return () => clearInterval(timer);
+  }, [atWork, load]);
+  const unmake = useCallback(async (id: string) => {
+    setMaking((all) => all.filter((m) => m.id !== id));
+    await call("DELETE", `/media/${id}`);
   }, []);
   const mark = useCallback(
     (n: number, part: Partial<Upload>) => setUploads((all) => all.map((u) => (u.n === n ? { ...u, ...part } : u))),
@@ -58,8 +73,9 @@ export function useProps(first: readonly PropWithUses[]) {
         ...all,
         ...no.map((a): Upload => ({ n: (counter.current += 1), name: a.name, share: 1, state: "refused", words: a.words })),
       ]);
-      const good = added.length - no.length;
-      if (good > 0) tell(good === 1 ? `${added.find((a) => a.ok)?.name ?? "One"} was added.` : `${good} props were added.`);
+      const good = added.filter((a) => a.ok && a.making !== true).length;
+      if (good > 0)
+        tell(good === 1 ? `${added.find((a) => a.ok && a.making !== true)?.name ?? "One"} was added.` : `${good} props were added.`);
     },
     [forget],
   );
@@ -105,7 +121,8 @@ export function useProps(first: readonly PropWithUses[]) {
       const form = new FormData();
       form.set("file", file);
       const done = await call("PUT", `/props/${prop.id}`, form);
-      if (done.ok) tell(`${prop.name} was replaced${prop.usedIn.length === 0 ? "" : `, in ${prop.usedIn.join(" and ")} too`}.`);
+      if (done.ok && prop.kind === "video") tell(`${prop.name} is made anew; what uses it shows the new one when it is done.`);
+      else if (done.ok) tell(`${prop.name} was replaced${prop.usedIn.length === 0 ? "" : `, in ${prop.usedIn.join(" and ")} too`}.`);
       else tellTrouble(done.words);
       await load();
     },
@@ -124,5 +141,5 @@ export function useProps(first: readonly PropWithUses[]) {
     },
     [load],
   );
-  return { props, uploads, load, add, addAddress, forget, change, replace, remove };
+  return { props, making, unmake, uploads, load, add, addAddress, forget, change, replace, remove };
 }

@@ -1,0 +1,54 @@
+import type { SoundBoard } from "./sounds";
+
+/** What a page hears moving pictures by; left out in previews, which stay silent. */
+export type FilmSound = Pick<SoundBoard, "film">;
+/** One moving picture in a page: plays from a place, can be drawn, and is let go of with all it holds. */
+export type Film = Readonly<{
+  element: HTMLVideoElement;
+  /** 0 to 1; nothing is heard of one that is hidden. */
+  loud: (volume: number) => void;
+  free: () => void;
+}>;
+export type FilmMaker = (url: string, at: Readonly<{ fromMs: number; volume: number; loop?: boolean }>) => Film;
+
+/** So far it may be from where it should be before it is moved there. */
+const driftS = 0.4;
+
+export const filmMaker =
+  (sound?: FilmSound): FilmMaker =>
+  (url, { fromMs, volume, loop = false }) => {
+    const element = document.createElement("video");
+    element.playsInline = true;
+    element.preload = "auto";
+    element.loop = loop;
+    element.muted = true;
+    element.disableRemotePlayback = true;
+    element.src = url;
+    const startedMs = performance.now();
+    const heard = sound?.film(element, volume) ?? null;
+    // A page that came later begins where the others are.
+    element.addEventListener("loadedmetadata", () => {
+      const at = (fromMs + performance.now() - startedMs) / 1000;
+      if (at > driftS && at < element.duration) element.currentTime = at;
+    });
+    const begin = (): void =>
+      void element.play().catch(() => {
+        // The browser lets no page make sound unasked: then it is seen at least.
+        if (element.muted || element.src === "") return;
+        element.muted = true;
+        void element.play().catch(() => undefined);
+      });
+    begin();
+    return {
+      element,
+      loud: (to) => heard?.volume(to),
+      free: () => {
+        element.pause();
+        heard?.free();
+        // Lets go of what was decoded and of what is still on its way.
+        element.removeAttribute("src");
+        element.load();
+        element.remove();
+      },
+    };
+  };
