@@ -208,6 +208,8 @@ export type Facts = Readonly<{
   alerts: number;
   voice: boolean;
   sounds: number;
+  /** How loud it is just now, 0 to 1. */
+  level: number;
   shown: Readonly<Record<string, { name: string; health: number; max: number } | null>>;
 }>;
 export const facts = (page: Page): Promise<Facts> => page.evaluate(() => (window as unknown as { izzamFacts: () => Facts }).izzamFacts());

@@ -11,6 +11,8 @@ export type ForViewersProps = Readonly<{
   nowMs: number;
   /** A form that does something in the game, with what stands in it: by script, and without. */
   form: (what: string, children: ReactNode) => ReactNode;
+  /** A field of such a form for a film from this computer; nothing where the page runs without script. */
+  file: (label: string) => ReactNode;
 }>;
 
 /** What viewers can do in a kind of game on their page: light, since a phone loads it. */

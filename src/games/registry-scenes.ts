@@ -1,6 +1,7 @@
 import type { SceneRegistry } from "../overlay/scene";
 import { bossScene } from "./boss-battle/scene";
 import { brimfulScene } from "./brimful/scene";
+import { clipsScene } from "./clips/scene";
 import { companionScene } from "./companion/scene";
 import { wallScene } from "./emote-wall/scene";
 import { greetingScene } from "./greeting/scene";
@@ -22,6 +23,7 @@ export const scenes: SceneRegistry = {
   greeting: greetingScene,
   presenting: presentingScene,
   voices: voicesScene,
+  clips: clipsScene,
   companion: companionScene,
   studio: studioScene,
 };

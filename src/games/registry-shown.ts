@@ -1,5 +1,6 @@
 import { bossShown } from "./boss-battle/shown";
 import { brimfulShown } from "./brimful/shown";
+import { clipsShown } from "./clips/shown";
 import { companionShown } from "./companion/shown";
 import { wallShown } from "./emote-wall/shown";
 import { greetingShown } from "./greeting/shown";
@@ -22,6 +23,7 @@ const shown = new Map<string, GameShown>([
   ["greeting", greetingShown],
   ["presenting", presentingShown],
   ["voices", voicesShown],
+  ["clips", clipsShown],
   ["companion", companionShown],
   ["studio", studioShown],
 ]);

@@ -1,3 +1,4 @@
+import { clipsForViewers } from "./clips/for-viewers";
 import type { GameForViewers } from "./for-viewers";
 import { greetingForViewers } from "./greeting/for-viewers";
 import { predictionForViewers } from "./prediction/for-viewers";
@@ -10,5 +11,6 @@ const games = new Map<string, GameForViewers>([
   ["prediction", predictionForViewers],
   ["greeting", greetingForViewers],
   ["voices", voicesForViewers],
+  ["clips", clipsForViewers],
 ]);
 export const forViewersOf = (kind: string): GameForViewers | null => games.get(kind) ?? null;

@@ -35,6 +35,9 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const player = new StagePlayer(host, scenes, {
     music: (nowMs) => music.now(nowMs),
     films,
+    ...(peek === null
+      ? { seen: (game: string, n: number) => link.send({ v: wireVersion, type: "shown", sales: [`seen:${game}:${n}`] }) }
+      : {}),
     wallMs: () => Date.now() + aheadMs,
     knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
     also: alerts.paint,

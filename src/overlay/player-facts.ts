@@ -25,6 +25,8 @@ export type PlayerOptions = Readonly<{
   /** What plays moving pictures; silently when left out. */
   films?: FilmMaker;
   now?: () => number;
+  /** What a game shows has been seen on this page. */
+  seen?: (game: string, n: number) => void;
   knock?: Knocker;
   /** What shows only now and then stands there all the while: one sets it up. */
   preview?: boolean;

@@ -131,7 +131,12 @@ export class StagePlayer {
     const before = this.standings;
     this.standings = stage.games.flatMap(({ id, kind, place, view }): Standing[] => {
       const kept = this.standings.find((s) => s.id === id && s.kind === kind);
-      const around = { frames: () => this.frames(id), bodies: () => this.bodies(id) };
+      const { seen } = this.options;
+      const around = {
+        ...(seen === undefined ? {} : { seen: (n: number) => seen(id, n) }),
+        frames: () => this.frames(id),
+        bodies: () => this.bodies(id),
+      };
       const scene = kept?.scene ?? this.scenes[kind]?.({ ...this.kit, ...around, paint: () => new Surface(this.host) });
       if (scene === undefined) return [];
       this.guard.forgive(scene);

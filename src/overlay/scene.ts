@@ -58,6 +58,8 @@ export type SceneKit = Readonly<{
   bodies?: () => readonly Box[];
   /** The sound of some length that plays. */
   music?: () => Music | null;
+  /** What is shown now is on this page's picture, by its number in the game: only then is it paid for. */
+  seen?: (n: number) => void;
   /** The engine's clock, milliseconds since 1970. */
   wallMs?: () => number;
 }>;

@@ -1,6 +1,7 @@
 import type { AnyGame } from "../module/game";
 import { bossBattle } from "./boss-battle/definition";
 import { brimful } from "./brimful/definition";
+import { clips } from "./clips/definition";
 import { companion } from "./companion/definition";
 import { emoteWall } from "./emote-wall/definition";
 import { greeting } from "./greeting/definition";
@@ -31,6 +32,7 @@ register(greeting);
 register(presenting);
 register(voices);
 register(companion);
+register(clips);
 register(studio);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;

@@ -30,6 +30,8 @@ export type StepContext = Readonly<{
   soundMs: (sound: string) => number;
   /** How long a moving picture lasts; 0 where it stands still. */
   videoMs: (picture: string) => number;
+  /** A moving picture of the library, as it is played; null where there is none of this id. */
+  filmOf: (picture: string) => FilmOf | null;
   /** Key of the picture prop of this name, whatever its case; null when there is none. */
   pictureNamed: (name: string) => string | null;
   /** Of which kind a game is; empty when it is not there. */
@@ -57,6 +59,16 @@ export type StepContext = Readonly<{
   isWord: (word: string) => boolean;
   /** Secrets of rounds of chance: promised now, opened when they are drawn. */
   vault: Vault;
+}>;
+
+export type FilmOf = Readonly<{
+  name: string;
+  url: string;
+  poster: string;
+  ms: number;
+  width: number;
+  height: number;
+  audible: boolean;
 }>;
 
 /** Where something happened, or did not: shown beside the message and in the try-it strip. */
@@ -166,6 +178,8 @@ export type Module<S, D, T, E> = Readonly<{
   chatWords?: (settings: S) => readonly string[];
   /** What of them viewers are told, in the order in which they read it. */
   wordsForViewers?: (settings: S, pointsName: string) => readonly Readonly<{ word: string; what: string }>[];
+  /** The command by which a sale is given back, for who sells. */
+  givesBack?: (sale: string) => Command;
   /** A sale of long ago that a command is about: it is fetched first. */
   saleOf?: (command: Command) => string | null;
   /** How it keeps what others stood like before a rehearsal. */
@@ -196,6 +210,7 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   homeCurrency: "EUR",
   soundMs: () => 0,
   videoMs: () => 0,
+  filmOf: () => null,
   pictureNamed: () => null,
   gameKind: () => "",
   gameName: (id) => id,

@@ -24,7 +24,11 @@ export const orderSchema = z.discriminatedUnion("do", [
     command: commandSchema,
     by: z.string().optional(),
     answer: z.boolean().optional(),
+    /** The sale it was bought with: who can't do it gives that back. */
+    sale: z.string().max(40).optional(),
   }),
+  /** What was bought is not done after all: its points go back, with all that hangs on it. */
+  z.object({ do: z.literal("give-back"), sale: z.string().max(40) }),
   z.object({ do: z.literal("say"), text: z.string() }),
   /**
    * Has a text spoken; when it is made, it comes to the module as a command, `made` or `not-made`, with its number. `ahead`: only

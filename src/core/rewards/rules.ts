@@ -199,6 +199,7 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
   single: true,
   hears: ["message", "purchase-request", "purchase", "redemption"],
   commands: rewardCommands,
+  givesBack: (sale) => ({ do: "sale", sale, what: "refund" }),
   saleOf: (command) => (command.do === "sale" || command.do === "sale-again" ? String(command["sale"]) : null),
   chatWords: (book) => [...Object.values(book.words), ...book.rewards.flatMap((r) => r.words)],
   wordsForViewers: ({ words }, name) => [

@@ -155,7 +155,8 @@ function orderOf(effect: RuleEffect, signal: Signal, ctx: StepContext, values: V
   switch (effect.do) {
     case "act": {
       const input = inputOf(effect, signal, ctx, fixed, values);
-      return input === null ? null : { do: "command", gameId: effect.game, viewer, command: { ...input, do: effect.act } };
+      const sale = signal.kind === "redemption" ? { sale: signal.saleId } : {};
+      return input === null ? null : { do: "command", gameId: effect.game, viewer, command: { ...input, do: effect.act }, ...sale };
     }
     case "show": {
       const picture = effect.picture === "" ? "" : `prop:${effect.picture}`;

@@ -256,6 +256,7 @@ export function orderInWords(order: Order, names: Names): string {
     case "speak":
     case "studio":
     case "film":
+    case "give-back":
     case "unfilm":
     case "end-alert":
     case "apart":

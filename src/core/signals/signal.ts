@@ -109,7 +109,16 @@ export type HappenedSignal = Given &
 export const commandSchema = z.looseObject({ do: z.string().min(1).max(40) });
 export type Command = Readonly<{ do: string }> & Readonly<Record<string, unknown>>;
 /** `viewer` is the one for whose signal a rule gives the command; null for an operator's and a cue's. */
-export type CommandSignal = Arrived & Readonly<{ kind: "command"; gameId: string; by: string; viewer: Viewer | null; command: Command }>;
+export type CommandSignal = Arrived &
+  Readonly<{
+    kind: "command";
+    gameId: string;
+    by: string;
+    viewer: Viewer | null;
+    command: Command;
+    /** The sale it was bought with, where a reward gave it. */
+    sale?: string;
+  }>;
 
 export type Signal =
   | MessageSignal

@@ -1,3 +1,5 @@
+import type { FilmOf } from "../../core/module/module";
+import type { Sprite } from "../../core/wire/messages";
 import type { Vault } from "../../core/chance/vault";
 import { gameOf, isGame } from "../../core/games/registry";
 import { fold } from "../../core/kernel/fold";
@@ -46,8 +48,7 @@ export class ChannelContext {
     ledgerView.dayOffsetMin = provided.dayOffsetMin ?? 0;
     const pictures = new Map(row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => [fold(s.word), s.key]));
     // By id, not by name: two of one name are two.
-    const own = row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => [s.key.slice("prop:".length), s.video?.ms ?? 0] as const);
-    const videos = new Map(own);
+    const own = new Map(row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => [s.key.slice("prop:".length), s]));
     const cues = new Set(provided.cues ?? []);
     const sounds = new Map(row.sounds.map((s) => [s.id, s.ms]));
     const words = new Set(modules.list.flatMap((m) => m.rules.chatWords?.(m.settings) ?? []).map(fold));
@@ -62,7 +63,8 @@ export class ChannelContext {
       channelName: row.name,
       homeCurrency: this.money.home,
       soundMs: (sound) => sounds.get(sound) ?? 0,
-      videoMs: (picture) => videos.get(picture) ?? 0,
+      videoMs: (picture) => own.get(picture)?.video?.ms ?? 0,
+      filmOf: (picture) => filmIn(own.get(picture)),
       pictureNamed: (name) => pictures.get(fold(name)) ?? null,
       gameKind: (game) => modules.byId(game)?.kind ?? "",
       gameName: (game) => modules.byId(game)?.name ?? game,
@@ -76,7 +78,7 @@ export class ChannelContext {
       has: (what, id) => {
         if (what === "game") return isGame(modules.byId(id)?.kind ?? "");
         if (what === "cue") return cues.has(id);
-        return what === "picture" ? videos.has(id) : sounds.has(id);
+        return what === "picture" ? own.has(id) : sounds.has(id);
       },
       emojiName,
       isWord: (word) => words.has(fold(word)),
@@ -103,4 +105,10 @@ export class ChannelContext {
     }
     return clean;
   }
+}
+
+function filmIn(sprite: Sprite | undefined): FilmOf | null {
+  if (sprite?.video === undefined) return null;
+  const { word: name, url: poster, frameWidth: width, frameHeight: height, video } = sprite;
+  return { name, poster, width, height, url: video.url, ms: video.ms, audible: video.audible };
 }

@@ -252,6 +252,12 @@ export class Runner {
   /** A page shows what was sold, or it is heard. What can't be written down now is written with the next word of it. */
   shown(sales: readonly string[]): void {
     this.deliveries.add(sales.filter((sale) => this.ledgerView.shown(sale)));
+    for (const text of sales) {
+      const [, game, n] = /^seen:([^:]{1,26}):(\d{1,9})$/.exec(text) ?? [];
+      const to = game === undefined ? undefined : this.modules.byId(game);
+      if (to?.rules.commands?.["seen"] === undefined) continue;
+      void this.tellFilm(to.id, `seen.${game}.${n}.${this.deps.clock.now()}`, { do: "seen", n: Number(n) });
+    }
   }
 
   /** What was held under hush and waits for a decision: played now, or dropped. */

@@ -127,10 +127,17 @@ export function takeTurn(first: Signal, source: string, to: Running | null, kit:
           own.push({ game: module.id, note: { refusal: { code: "game/unknown", facts: {} }, count: 1 } });
           if (order.answer === true) turn.says.push("This game is not there any more.");
         }
-        const { viewer, command, by = module.name, answer = false } = order;
-        const signal: CommandSignal = { kind: "command", ...stamp, gameId: target[0]?.id ?? order.gameId, by, viewer, command };
+        const { viewer, command, by = module.name, answer = false, sale } = order;
+        const bought = sale === undefined ? {} : { sale };
+        const signal: CommandSignal = { kind: "command", ...stamp, gameId: target[0]?.id ?? order.gameId, by, viewer, command, ...bought };
         // What a moderator asks for in chat, and the rundown starts, is an operator's hand like any other.
         return next(signal, module.rules.speaksForOperators === true ? "operator" : module.kind, target, answer);
+      }
+      case "give-back": {
+        const seller = kit.modules.find((m) => m.rules.givesBack !== undefined);
+        const command = seller?.rules.givesBack?.(order.sale);
+        if (seller === undefined || command === undefined) return;
+        return next({ kind: "command", ...stamp, gameId: seller.id, by: module.name, viewer: null, command }, "engine", [seller]);
       }
       case "cue": {
         const target = kit.modules.filter((m) => hears(m, "cue"));

@@ -244,7 +244,9 @@ async function lengthOf(work: Work, likelyMs: number): Promise<number | null> {
     ["-format_whitelist", containers, ...opened(work.source, work.use), "-t", String(work.use.mostSourceMs / 1000 + 1), "-map", "0:v:0", "-c", "copy", "-f", "null", "-"],
     { ...patience(work, likelyMs, 1), onProgress: (at) => (ms = Math.max(ms, at)) },
   );
-  return ran.late ? null : Math.round(ms);
+  // It tells where its last frame begins.
+  const frameMs = ms > 0 && work.told.rate > 0 ? 1000 / work.told.rate : 0;
+  return ran.late ? null : Math.round(ms + frameMs);
 }
 
 async function stillOf(work: Work, atMs: number): Promise<Buffer | null> {

@@ -1,4 +1,5 @@
 import { cookies } from "next/headers";
+import { fileTypeFromBuffer } from "file-type";
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
 import { noteInWords } from "../../core/modules";
@@ -6,6 +7,7 @@ import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { HistoryLine } from "../ports/points-store";
 import { hashToken, newToken, seal } from "../secrets";
+import { sha256 } from "../pictures/sheet";
 import { allowed } from "./accounts";
 import { keepCookie } from "./cookie";
 import { services } from "./services";
@@ -88,6 +90,35 @@ export async function act(channel: ChannelId, given: z.infer<typeof actSchema>):
   return done.refusal.code.startsWith(`${kind}/`)
     ? refused("game/said", { words: sentence(noteInWords(kind, { refusal: done.refusal, count: 1 })) })
     : done;
+}
+/** A film from a phone: large enough for a minute of it. */
+export const mostFilm = 40 * 1024 * 1024;
+const perFilms = new RateLimiterMemory({ points: 12, duration: 3_600 });
+const perChannelFilms = new RateLimiterMemory({ points: 300, duration: 3_600 });
+/** Keeps a film that somebody wants to show, and gives back by what it is asked for. Read only once it is clear that they may. */
+export async function keepFilm(channel: ChannelId, read: () => Promise<Buffer | null>): Promise<Result<Readonly<{ source: string }>>> {
+  const token = await pageToken();
+  if (token === "") return refused("viewer/not-proven");
+  const { engine, store, clock } = services();
+  const shop = await engine.shop(channel, token);
+  if (!shop.ok) return shop;
+  if (shop.value.viewer === null) return refused("viewer/not-proven");
+  // By person, not by page: who has ten pages open is one.
+  for (const [limit, key] of [
+    [perFilms, `${channel} ${shop.value.viewer.id}`],
+    [perChannelFilms, channel],
+  ] as const) {
+    const may = await allowed(limit, key);
+    if (!may.ok) return may;
+  }
+  const bytes = await read();
+  if (bytes === null || bytes.length === 0) return refused("picture/empty");
+  if (bytes.length > mostFilm) return refused("prop/too-large", { mostMb: mostFilm / 1024 / 1024 });
+  const mime = (await fileTypeFromBuffer(bytes))?.mime ?? "";
+  if (!mime.startsWith("video/") && mime !== "image/gif") return refused("video/no-video");
+  const source = sha256(bytes);
+  await store.media.putFile({ sha: source, mime: "application/octet-stream", bytes }, clock.now());
+  return ok({ source });
 }
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 

@@ -2,7 +2,7 @@
 import { type FormEvent, type ReactNode, useState } from "react";
 import type { OwnInGame, ShopHead } from "../../../core/wire/to-viewer";
 import { forViewersOf } from "../../../games/registry-viewers";
-import { send } from "./send";
+import { send, sendFilm } from "./send";
 
 type Props = Readonly<{
   channel: string;
@@ -47,8 +47,13 @@ function One({
     if (!script) return;
     event.preventDefault();
     if (busy) return;
-    const given = Object.fromEntries(new FormData(event.currentTarget));
+    const { film, ...given } = Object.fromEntries(new FormData(event.currentTarget));
     setBusy(true);
+    if (film instanceof File && film.size > 0) {
+      const source = await sendFilm(channel, film, onSaid);
+      if (source === null) return setBusy(false);
+      Object.assign(given, { source });
+    }
     await send(channel, "act", `${id}.${String(given["do"])}`, given, onSaid);
     setBusy(false);
   };
@@ -62,7 +67,14 @@ function One({
       {children}
     </form>
   );
+  const file = (label: string): ReactNode =>
+    script && (
+      <label>
+        {label}
+        <input type="file" name="film" accept=".webm,.mp4,.mov,.gif,video/*" />
+      </label>
+    );
   const Panel = forViewersOf(kind)?.Panel;
   if (Panel === undefined || view === null) return null;
-  return <Panel view={view} mine={mine} points={points} balance={balance} nowMs={nowMs} form={form} />;
+  return <Panel view={view} mine={mine} points={points} balance={balance} nowMs={nowMs} form={form} file={file} />;
 }

@@ -25,3 +25,19 @@ export async function send(
     return false;
   }
 }
+
+/** Sends a film ahead, by whose hash it is asked for afterwards; null when it was not taken, which is said. */
+export async function sendFilm(channel: string, film: File, say: (words: string, good: boolean) => void): Promise<string | null> {
+  say("Sending the film …", true);
+  try {
+    const form = new FormData();
+    form.set("film", film);
+    const response = await fetch(`/api/viewer/${channel}/film`, { method: "POST", body: form });
+    const answer = (await response.json()) as { ok: boolean; value?: { source: string }; words?: string };
+    if (answer.ok) return answer.value?.source ?? null;
+    say(answer.words ?? "The film was not taken.", false);
+  } catch {
+    say("No answer came, so the film is not there. Nothing was paid; try again.", false);
+  }
+  return null;
+}

@@ -15,7 +15,7 @@ export default async function PropsPage() {
     <PrepareTabs
       here="props"
       title="Props"
-      about="Pictures and sounds that rules, cues and games use. The files you add are never changed: every cut and trim can be taken back."
+      about="Pictures, moving pictures and sounds that rules, cues and games use. The files you add are never changed: every cut and trim can be taken back."
     >
       <Props first={await propsWithUses(services(), session.channelId)} />
     </PrepareTabs>
