@@ -3,7 +3,7 @@ import { z } from "zod";
 /** What is asked of whoever makes moving pictures: one stretch of a file, at an address or as it was sent. */
 export const filmRequestSchema = z.object({
   address: z.string().max(2_000).nullable(),
-  startMs: z.int().min(0).max(3_600_000),
+  startMs: z.int().min(0).max(7_200_000),
   ms: z.int().min(500).max(120_000),
   width: z.int().min(16).max(1_920),
   height: z.int().min(16).max(1_080),

@@ -5,7 +5,9 @@ import type { ClipsSettings } from "./settings";
 /** What somebody asks for: where the film is, from where on, how long; null where they leave it to the channel. */
 export type Asked = Readonly<{ address: string; startMs: number; ms: number | null; title: string }>;
 
-const mostStartMs = 3_600_000;
+const mostStartMs = 7_200_000;
+/** Nobody buys less than a second. */
+const leastMs = 1_000;
 const clock = /^(?:(\d{1,2}):)?(\d{1,3}):(\d{2})(?:\.(\d))?$/;
 const plainSeconds = /^(\d{1,4})(?:\.(\d))?s$/i;
 
@@ -46,7 +48,7 @@ export function asked(text: string): Asked | null {
     else if (i > at) words.push(part);
   });
   const address = whole.replace(/#.*$/s, "");
-  return { address, startMs: Math.min(mostStartMs, startMs), ms, title: cut(words.join(" "), 80) };
+  return { address, startMs: Math.min(mostStartMs, startMs), ms: ms === null ? null : Math.max(leastMs, ms), title: cut(words.join(" "), 80) };
 }
 
 /** The same from a form, field by field. Refused: no film, no place, no length that can be read. */

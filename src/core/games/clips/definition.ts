@@ -21,7 +21,7 @@ import { clipsNoteInShort, clipsNoteInWords, clipsSentences, clipsToViewers } fr
 const n = z.int().min(0);
 const address = z.string().max(2_000);
 const source = z.string().regex(/^(?:[0-9a-f]{64})?$/);
-const stretch = { startMs: z.int().min(0).max(3_600_000), ms: z.int().min(500).max(3_600_000).nullable(), title: z.string().max(80) };
+const stretch = { startMs: z.int().min(0).max(7_200_000), ms: z.int().min(500).max(3_600_000).nullable(), title: z.string().max(80) };
 const sample = (times: number): string => `https://clips.marsh.example/sail.webm 0:0${times % 9} 6s my first sail`;
 
 const told = (c: Clip) => ({

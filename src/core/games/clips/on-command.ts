@@ -24,7 +24,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
       return switched(at, command.on, atMs);
     case "send": {
       const of = asked(command.text);
-      if (of === null) return no(at, "clips/no-address", { word: settings.word });
+      if (of === null) return giveSaleBack(no(at, "clips/no-address", { word: settings.word }), signal.sale);
       const wanted = { asked: of, source: "", viewer, free: true, atMs };
       const why = mayCome(at, wanted, ctx);
       // Who bought it with a reward gets that back.

@@ -105,7 +105,7 @@ export function clipsToViewers(s: ClipsSettings, { home, points: name }: Pick<Wo
   if (s.points.perSecond > 0) {
     const whose = s.roles.includes("viewer") ? "" : ` For ${rolesInWords(s.roles)}.`;
     lines.push(
-      `“${s.word} https://… 0:07 12s” shows twelve seconds of that film from 0:07 on, for ${count(s.points.perSecond)} ${name} a second, at least ${count(s.points.least)}.${whose}`,
+      `Write “${s.word} https://… 0:07 12s” in chat, and twelve seconds of that film are shown from 0:07 on, for ${count(s.points.perSecond)} ${name} a second, at least ${count(s.points.least)}.${whose}`,
     );
   }
   if (s.tips.perSecond > 0)
