@@ -10,6 +10,7 @@ import { eventBody, eventOf, type Given, reactions, rolesOf } from "./give";
 import { faults, type IrcServer } from "./irc-server";
 import { type PracticeStudio, studioManners } from "./studio";
 import { saidLine } from "./platform";
+import { shelfOf } from "./shelf";
 import { emoji, lines, people } from "./viewers";
 
 let channel = "#saltmarsh-kiln";
@@ -62,6 +63,7 @@ export function practiceWeb({
   const platform = readdirSync(join(demo, "platform"))
     .map((name) => name.replace(/\.svg$/, ""))
     .sort((a, b) => (a < b ? -1 : 1));
+  const shelf = shelfOf(join(demo, "clips"));
   const log: Said[] = [];
   let n = 0;
   const note = (name: string, badges: readonly string[], text: string): void => {
@@ -193,6 +195,7 @@ export function practiceWeb({
     const url = new URL(req.url ?? "/", "http://localhost");
     const path = url.pathname;
     const emote = /^\/(emotes|own)\/([A-Za-z0-9_-]{1,64})$/.exec(path);
+    const film = /^\/shelf\/([\w.-]{1,40})$/.exec(path)?.[1];
     const avatar = /^\/avatars\/([\w-]{1,40})$/.exec(path)?.[1] ?? null;
     if (req.method === "POST") {
       const origin = req.headers.origin;
@@ -204,7 +207,8 @@ export function practiceWeb({
       const found = jrdOf(url.searchParams.get("resource") ?? "", `http://${req.headers.host ?? ""}`);
       if (found === null) send(res, 404, "text/plain", "nobody of that name");
       else send(res, 200, "application/jrd+json", JSON.stringify(found));
-    } else if (avatar !== null) {
+    } else if (film !== undefined) shelf.serve(req, res, film);
+    else if (avatar !== null) {
       const drawn = avatarOf(avatar);
       if (drawn === null) send(res, 404, "text/plain", "no picture");
       else send(res, 200, "image/svg+xml", drawn);
@@ -221,7 +225,8 @@ export function practiceWeb({
         send(res, 404, "text/plain", "not found");
       }
     } else if (path === "/state") json(res, state(Number(url.searchParams.get("after") ?? 0) || 0));
-    else if (path === "/set-up") json(res, { people, own, platform, emoji, rooms, channel, reactions: Object.keys(reactions) });
+    else if (path === "/set-up")
+      json(res, { people, own, platform, emoji, rooms, channel, reactions: Object.keys(reactions), films: shelf.list });
     else if (emote?.[1] === "emotes" && platform.includes(emote[2] ?? "")) svg(res, join(demo, "platform", `${emote[2]}.svg`));
     else if (emote?.[1] === "own" && own.includes(emote[2] ?? "")) {
       try {

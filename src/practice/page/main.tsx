@@ -4,6 +4,7 @@ import type { CrowdSettings } from "../../core/lab/crowd";
 import type { Person } from "../viewers";
 import { Gives } from "./gives";
 import { Crowd } from "./crowd";
+import { type Film, Shelf } from "./shelf";
 import { Studio, type StudioState } from "./studio";
 import "./style.css";
 
@@ -15,6 +16,7 @@ type SetUp = {
   rooms: Record<string, Omit<CrowdSettings, "seed">>;
   channel: string;
   reactions: string[];
+  films: Film[];
 };
 type Said = { n: number; name: string; badges: string[]; text: string };
 type State = {
@@ -175,6 +177,13 @@ function App() {
           </div>
         </section>
         <Studio studio={state.studio} />
+        <Shelf
+          films={setUp.films}
+          onPick={(film) => {
+            setText(`!clip ${film}`);
+            input.current?.focus();
+          }}
+        />
         <Gives people={setUp.people} reactions={setUp.reactions} pad={state.pad} />
         <Crowd rooms={setUp.rooms} running={state.crowd} said={state.said} />
       </aside>

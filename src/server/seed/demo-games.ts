@@ -17,6 +17,7 @@ import type { OperatorStore } from "../ports/operator-store";
 import { makeProp } from "../props/make";
 import { hashToken, seal } from "../secrets";
 import type { Env } from "../env";
+import { clipsId, demoClips, fillClips } from "./demo-clips";
 import { demoCues } from "./demo-cues";
 import { act, bossId, flock, show, wallId } from "./demo-effects";
 import { demoCommands, demoPoints } from "./demo-economy";
@@ -207,6 +208,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     settings: demoCompanion,
     nowMs: nowMs + 15,
   });
+  await insertPart(db, channel, { id: clipsId, kind: "clips", name: "The little window", settings: demoClips, nowMs: nowMs + 17 });
   await insertPart(db, channel, { id: scenesId, kind: "studio", name: "Scenes", settings: demoScenes, nowMs: nowMs + 16 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
@@ -234,6 +236,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await fillPredictionHistory(db, channel, place, nowMs);
   await fillPotHistory(db, channel, pot, place, nowMs);
   await fillPeople(db, channel, nowMs);
+  await fillClips(db, store, channel, join(folder, "clips"), nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

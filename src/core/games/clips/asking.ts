@@ -48,7 +48,12 @@ export function asked(text: string): Asked | null {
     else if (i > at) words.push(part);
   });
   const address = whole.replace(/#.*$/s, "");
-  return { address, startMs: Math.min(mostStartMs, startMs), ms: ms === null ? null : Math.max(leastMs, ms), title: cut(words.join(" "), 80) };
+  return {
+    address,
+    startMs: Math.min(mostStartMs, startMs),
+    ms: ms === null ? null : Math.max(leastMs, ms),
+    title: cut(words.join(" "), 80),
+  };
 }
 
 /** The same from a form, field by field. Refused: no film, no place, no length that can be read. */
