@@ -12,7 +12,9 @@ const idOf = async (page: Page, name: string): Promise<string> => {
 };
 /** A cue that is there shows this instead. */
 async function cueShows(page: Page, cue: string, effects: readonly unknown[]): Promise<void> {
-  const draft = (await ask(page, "POST", "/games/kiln-cues/draft")) as { value: { revision: number; settings: { cues: { id: string }[] } } };
+  const draft = (await ask(page, "POST", "/games/kiln-cues/draft")) as {
+    value: { revision: number; settings: { cues: { id: string }[] } };
+  };
   const settings = { ...draft.value.settings, cues: draft.value.settings.cues.map((c) => (c.id === cue ? { ...c, effects } : c)) };
   const saved = (await ask(page, "PUT", "/games/kiln-cues/draft", { revision: draft.value.revision, settings })) as {
     ok: boolean;

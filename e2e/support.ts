@@ -246,7 +246,7 @@ export function wav(seconds: number, hz = 440, level = 0.4): Buffer {
 export async function focusGame(page: Page, testId: string): Promise<void> {
   await page.goto(`${base}/run`);
   await page.getByTestId("focus").waitFor();
-  for (let n = 0; n < 12 && !(await page.getByTestId(testId).isVisible()); n += 1) {
+  for (let n = 0; n < 16 && !(await page.getByTestId(testId).isVisible()); n += 1) {
     await page.keyboard.press("g");
     await settled(page);
   }

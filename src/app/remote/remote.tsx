@@ -10,6 +10,7 @@ import { clockOf, commandAndTell, theShow, useNow, useShow } from "../_frame/sho
 import { useLive, useLiveLink } from "../_frame/live";
 import { setHush } from "../_frame/top-bar";
 import { fireCue, useCues } from "../(operator)/run/cue-keys";
+import { FilmStrip } from "../../ui/film-strip";
 import { useDecisions } from "../(operator)/run/waiting";
 import { useSure } from "../../ui/sure";
 
@@ -78,6 +79,11 @@ export function Remote({
           {decisions.map((d) => (
             <Box key={d.id} bg="raised" borderRadius="10px" borderWidth="1px" borderColor="line" p="3" mb="2">
               <Text mb="2">{d.words}</Text>
+              {d.strip !== undefined && (
+                <Box mb="2">
+                  <FilmStrip strip={d.strip} label={`Stills: ${d.words}`} most={9} height={44} />
+                </Box>
+              )}
               <Flex gap="2">
                 <Big onClick={() => void d.decide(true)} main>
                   {d.main}

@@ -1,5 +1,6 @@
 import type { Module } from "./module";
 import type { Fields } from "./fields";
+import type { Strip } from "../props/video";
 import type { Chance } from "../kernel/chance";
 import type { Command, Signal } from "../signals/signal";
 import { plain, type Sentence } from "../words/sentence";
@@ -73,6 +74,8 @@ export type GameAsk = Readonly<{
   words: string;
   about: string;
   main: Readonly<{ label: string; command: Command }>;
+  /** Stills to judge it by. */
+  strip?: Strip;
   /** Null where there is but one answer. */
   other: Readonly<{ label: string; command: Command }> | null;
 }>;

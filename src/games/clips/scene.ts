@@ -319,11 +319,15 @@ function paintLine(
   const left = looks.left ? `${Math.ceil(leftMs / 1000)} s` : "";
   context.font = lettering(600, letter * 0.9);
   const leftWidth = left === "" ? 0 : context.measureText(left).width + pad;
-  const shows = looks.name && now.name !== "" ? (now.line === "" ? `${now.name} shows` : `${now.name} shows: ${now.line}`) : now.line;
+  const named = looks.name && now.name !== "";
+  const room = Math.max(10, width - 2 * pad - leftWidth);
   context.textAlign = "left";
   context.fillStyle = letters;
   context.font = lettering(700, letter);
-  writeOn(context, shortened(context, shows, Math.max(10, width - 2 * pad - leftWidth)), pad, height * 0.54, letter);
+  const whole = named ? (now.line === "" ? `${now.name} shows` : `${now.name} shows: ${now.line}`) : now.line;
+  // Where the room is short the name and the title are what counts.
+  const shows = named && now.line !== "" && context.measureText(whole).width > room ? `${now.name}: ${now.line}` : whole;
+  writeOn(context, shortened(context, shows, room), pad, height * 0.54, letter);
   if (left !== "") {
     context.font = lettering(600, letter * 0.9);
     context.textAlign = "right";

@@ -49,6 +49,7 @@ describe("the demo channel", () => {
     expect(row.games.map((g) => g.kind).sort()).toEqual([
       "boss-battle",
       "brimful",
+      "clips",
       "commands",
       "companion",
       "cues",
@@ -65,7 +66,7 @@ describe("the demo channel", () => {
       "voices",
       "wheel",
     ]);
-    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 10]]);
+    expect(row.overlays.map((o) => [o.tokenHash !== null, o.places.length])).toEqual([[true, 11]]);
     expect(((await db("operators").select("login")) as { login: string }[]).map((o) => o.login).sort()).toEqual([
       "kilnkeeper",
       "spongebearer",

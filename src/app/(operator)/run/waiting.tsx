@@ -4,6 +4,7 @@ import { Bell, BellOff } from "lucide-react";
 import Link from "next/link";
 import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { count } from "../../../core/words/sentence";
+import { FilmStrip } from "../../../ui/film-strip";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
 import { fixedKey } from "../../_frame/key-owners";
@@ -244,6 +245,7 @@ export const Waiting = memo(function Waiting({
           <Flex key={d.id} role="listitem" bg="raised" borderRadius="10px" borderWidth="1px" borderColor="line" mb="2" data-decision={d.id}>
             <Box flex="1" minW="0" px="3" py="1.5" fontSize="15px" lineHeight="1.3">
               <Text lineClamp={3}>{d.words}</Text>
+              {d.strip !== undefined && <FilmStrip strip={d.strip} label={`Stills: ${d.words}`} most={6} height={30} />}
               <Text color="inkSoft" fontSize="14px" lineClamp={2}>
                 {d.about !== "" ? `${d.about} · ` : ""}
                 <When atMs={d.sinceMs} />

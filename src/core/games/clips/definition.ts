@@ -312,6 +312,7 @@ const waitsForYes = (view: Row): readonly GameAsk[] =>
       sinceMs: c.askedMs,
       words: `Let this clip play? ${c.title === "" ? "" : `“${c.title}”, `}${seconds(c.ms)}`,
       about: c.name,
+      ...(c.facts?.strip == null ? {} : { strip: c.facts.strip }),
       main: { label: "Let it play", command: { do: "approve", n: c.n } },
       other: { label: "Leave it out", command: { do: "drop", n: c.n } },
     }));
