@@ -98,6 +98,12 @@ async function main() {
     await rig.waitForTimeout(6_000);
     await shot("practice-rig", rig);
     await post("/event", { kind: "tip", as: "oatcake_ada", amount: 2_100, text: "for the kiln" });
+    // A clip plays in its window.
+    const film = (name) => `http://127.0.0.1:${new URL(stack.practice).port}/shelf/${name}`;
+    await post("/say", { as: "tidewrack", text: `!clip ${film("sail.webm")} 0:07 16s my first sail` });
+    await page.goto(`${stack.base}/run`);
+    await page.getByRole("button", { name: "Let it play" }).first().click({ timeout: 60_000 });
+    await page.waitForTimeout(2_500);
     await overlay.addStyleTag({ content: "html{background:#77736b !important}" });
     await overlay.bringToFront();
     await overlay.waitForTimeout(1_500);

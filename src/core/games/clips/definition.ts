@@ -114,6 +114,9 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
     "bar-file": z.object({ n }),
     "let-file": z.object({ sha: z.string().max(64) }),
   },
+  // What viewers paid with points lies in the pool until their clip has been shown, or is given back.
+  pool: ({ queue, now }) =>
+    [...queue, ...(now === null ? [] : [now.clip])].reduce((sum, c) => sum + (c.pay.by === "points" ? c.pay.amount : 0), 0),
   viewerCommands: ["mine", "withdraw"],
   chatWords: (settings) => [settings.word],
   wordsForViewers: (settings) => [{ word: settings.word, what: "show a few seconds of a film" }],
