@@ -64,7 +64,7 @@ test("twelve seconds from 0:07: judged by its stills, let through, hidden, shown
   await expect.poll(async () => (await facts(overlay)).level, { intervals: [100] }).toBeLessThan(0.003);
   await page.getByRole("button", { name: "Open the curtain" }).click();
   await expect.poll(async () => (await facts(overlay)).level, { intervals: [100] }).toBeGreaterThan(0.005);
-  await page.getByRole("button", { name: /^Skip/ }).first().click();
+  await page.getByTestId("focus").getByRole("button", { name: /^Skip/ }).click();
   await expect(booth(page)).toContainText("No clip plays.");
   await expect.poll(async () => (await facts(overlay)).level, { intervals: [100] }).toBeLessThan(0.003);
   // All of it is back: it was an operator's hand that ended it.
@@ -80,25 +80,25 @@ test("what flashes, is no film, or leads inwards is refused with its reason, and
   await signIn(page);
   await focusGame(page, "clips-booth");
   await say(`!clip ${at("lightning.mp4")} 5s`, "mossy_teapot");
-  await say(`!clip ${at("page.mp4")} 5s`, "tin_lantern");
+  await say(`!clip ${at("page.mp4")} 5s`, "tidewrack");
   await say(`!clip ${at("inwards")} 5s`, "quietferry");
-  await say(`!clip http://169.254.1.1/x.mp4 5s`, "hollowreed");
+  await say(`!clip http://169.254.1.1/x.mp4 5s`, "plumbline");
   await say(`!clip ${at("voyage.mp4")} 40:00 5s`, "oatcake_ada");
   const said = async (text: string | RegExp): Promise<boolean> =>
     (await heard()).some((t) => (typeof text === "string" ? t.includes(text) : text.test(t)));
   await expect.poll(() => said("@mossy_teapot it flashes too fast"), { timeout: 60_000 }).toBe(true);
-  await expect.poll(() => said("@tin_lantern there is no film at this address"), { timeout: 60_000 }).toBe(true);
+  await expect.poll(() => said("@tidewrack there is no film at this address"), { timeout: 60_000 }).toBe(true);
   await expect.poll(() => said("@quietferry this address leads into the channel’s own network"), { timeout: 60_000 }).toBe(true);
-  await expect.poll(() => said("@hollowreed this address leads into the channel’s own network"), { timeout: 60_000 }).toBe(true);
+  await expect.poll(() => said("@plumbline this address leads into the channel’s own network"), { timeout: 60_000 }).toBe(true);
   await expect.poll(() => said(/@oatcake_ada the film (is longer|ends after)/), { timeout: 60_000 }).toBe(true);
   await expect(booth(page).getByLabel("Clips that wait")).toHaveCount(0);
 
-  await say(`!clip ${at("tide.webm")} 5s the tide`, "ferrule7");
+  await say(`!clip ${at("tide.webm")} 5s the tide`, "kelpforest");
   await expect(waits(page).first()).toContainText("waits for a yes", { timeout: 60_000 });
-  await waits(page).getByRole("button", { name: "Never show the film of ferrule7" }).click();
+  await waits(page).getByRole("button", { name: "Never show the film of kelpforest" }).click();
   await expect(booth(page).getByLabel("Clips that wait")).toHaveCount(0);
-  await say(`!clip ${at("tide.webm")} 0:01 6s again`, "smallharbour");
-  await expect.poll(() => said("@smallharbour this film is not shown here"), { timeout: 60_000 }).toBe(true);
+  await say(`!clip ${at("tide.webm")} 0:01 6s again`, "sundaykiln");
+  await expect.poll(() => said("@sundaykiln this film is not shown here"), { timeout: 60_000 }).toBe(true);
   await page.goto(`${base}/prepare/games/kiln-clips`);
   await page.getByRole("tab", { name: "What happened" }).click();
   await expect(page.getByRole("list", { name: "Clips that played" }).getByRole("listitem")).toHaveCount(21);
@@ -113,7 +113,7 @@ test("a tip buys seconds and what is not shown is owed; a film from one’s own 
   test.setTimeout(240_000);
   await signIn(page);
   await focusGame(page, "clips-booth");
-  await give({ kind: "tip", as: "raku_rita", amount: 310, currency: "EUR", text: `for the kiln ${at("wheel.webm")} 0:04 it grows` });
+  await give({ kind: "tip", as: "raku_rita", amount: 310, currency: "EUR", text: `for the kiln !clip ${at("wheel.webm")} 0:04 it grows` });
   await expect(waits(page).first()).toContainText("3.00 EUR", { timeout: 20_000 });
   await control("/demo/kill/media");
   await control("/demo/kill/engine");

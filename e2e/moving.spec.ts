@@ -55,7 +55,7 @@ test("a film is dropped, made, cut by its edges, and plays with its sound where 
   await expect(page.locator("[data-prop=clear]")).toBeVisible({ timeout: 60_000 });
   await expect(making).toHaveCount(0);
   await page.getByRole("button", { name: "moving", exact: true }).click();
-  await expect(page.getByRole("list", { name: "Props", exact: true }).getByRole("listitem")).toHaveCount(2);
+  await expect(page.getByRole("list", { name: "Props", exact: true }).getByRole("listitem")).toHaveCount(3);
 
   await page.getByRole("button", { name: "Change test card" }).click();
   const detail = page.getByTestId("prop-detail");

@@ -110,6 +110,9 @@ export function clipsScene({ paint, film: makeFilm, sprites, still, preview = fa
     frame: (nowMs, box) => {
       if (view === null || now === null) return false;
       const ends = nowMs >= fromMs + now.ms && now !== example;
+      // Hushed in the middle, and heard again: it goes on where it is by now.
+      if (film === null && now.shown && now.url !== "" && !ends && view.now !== null)
+        film = makeFilm(now.url, { fromMs: nowMs - fromMs, volume: now.volume });
       window.go(now.shown ? 1 : 0, nowMs);
       curtain.go(now.shown && !ends && nowMs >= fromMs - curtainMs ? 1 : 0, nowMs);
       const there = window.at(nowMs);

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { ChannelId, GameId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { FilmRequest } from "../../core/props/film";
@@ -25,7 +26,7 @@ export class Films {
   async order({ game, n, request, source, name }: Wanted): Promise<Command | null> {
     const { media, channel, now } = this.deps;
     const about = aboutOf(game, n);
-    const job = { id: about, channel, purpose: "clip" as const, about, name: name.slice(0, 80), request, urgent: true };
+    const job = { id: randomUUID(), channel, purpose: "clip" as const, about, name: name.slice(0, 80), request, urgent: true };
     const done: Result<null> | null = await media.add({ ...job, sourceSha: source === "" ? null : source }, now()).catch(() => null);
     if (done?.ok === true) return null;
     return {
@@ -73,7 +74,7 @@ export class Films {
   }
 }
 
-/** Its number is the game's own, given once: the same clip is never ordered twice. */
+/** What it is for: the game and its own number. A job has a name of its own, since a game may begin to count anew. */
 const aboutOf = (game: string, n: number): string => `${game}.${n}`;
 const ofAbout = (about: string): readonly [game: string, n: number] => {
   const at = about.lastIndexOf(".");

@@ -38,7 +38,7 @@ export type MediaStore = Readonly<{
   /** How far it is; false when it is not its maker's any more. */
   beat: (id: string, owner: string, share: number, nowMs: number, leaseMs: number) => Promise<boolean>;
   end: (id: string, owner: string, done: Result<unknown>, nowMs: number) => Promise<boolean>;
-  /** Nobody wants it any more. */
+  /** Nobody wants it any more: named by its id, or by what it is made for. */
   drop: (channel: ChannelId, id: string, nowMs: number) => Promise<boolean>;
   /** Clips that have ended and whose game has not been told. */
   untold: (channel: ChannelId) => Promise<readonly MediaJob[]>;

@@ -249,13 +249,23 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
       label: "A tip with one",
       key: "w",
       weight: 2,
-      make: ({ durable, times }) => {
+      make: ({ settings, durable, times }) => {
         const viewer = sampleViewer(times + 3);
         const made = (durable as ClipsDurable).made + 1;
         return {
           says: `${viewer.name} tips 5.00 and names a film`,
           signals: [
-            { afterMs: 0, signal: { kind: "tip", viewer, amountMinor: 500, currency: "EUR", homeMinor: 500, text: sample(times + 4) } },
+            {
+              afterMs: 0,
+              signal: {
+                kind: "tip",
+                viewer,
+                amountMinor: 500,
+                currency: "EUR",
+                homeMinor: 500,
+                text: `${(settings as ClipsSettings).word} ${sample(times + 4)}`,
+              },
+            },
             { afterMs: 600, signal: commanded({ do: "filmed", n: made, facts: drawn, sha: `sample-t${times}` }) },
             { afterMs: 1_600, signal: commanded({ do: "approve", n: made }) },
             { afterMs: 3_000, signal: commanded({ do: "seen", n: made }) },

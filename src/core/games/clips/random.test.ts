@@ -51,7 +51,7 @@ test("whatever is done: every point is somewhere, what ended is settled once, an
             break;
           case "tip":
             tipped += what.minor;
-            play.tip(what.id, `https://films.example/t${what.film}`, what.minor, atMs);
+            play.tip(what.id, `!clip https://films.example/t${what.film}`, what.minor, atMs);
             break;
           case "filmed":
             play.filmed(what.n, atMs, { ms: what.ms, flashes: what.flashes, black: what.black });

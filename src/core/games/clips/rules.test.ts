@@ -148,13 +148,13 @@ describe("a clip that is bought", () => {
 describe("money", () => {
   test("a tip buys seconds; what is left counts for the next; what is not shown is owed back, and is settled by hand", () => {
     const play = evening({ tips: { perSecond: 30, least: 100 } });
-    play.tip("ada", `for the kiln ${at} 0:07`, 100);
+    play.tip("ada", `for the kiln !CLIP ${at} 0:07`, 100);
     expect(play.now.queue[0]).toMatchObject({ ms: 3_000, pay: { by: "money", amount: 90, perSecond: 30, currency: "EUR" } });
     expect(play.now.credits).toEqual([{ id: "ada", name: "ada", minor: 10 }]);
-    play.tip("ada", `${at}?2`, 80, 1_000);
+    play.tip("ada", `!clip ${at}?2`, 80, 1_000);
     expect(play.answers.at(-1)).toBe("clips/too-little");
     expect(play.now.credits[0]?.minor).toBe(90);
-    play.tip("ada", `${at}?2`, 15, 2_000);
+    play.tip("ada", `!clip ${at}?2`, 15, 2_000);
     expect([play.now.queue[1]?.pay, play.now.credits]).toEqual([
       { by: "money", amount: 90, perSecond: 30, currency: "EUR" },
       [{ id: "ada", name: "ada", minor: 15 }],
@@ -171,14 +171,15 @@ describe("money", () => {
     expect([play.now.owed, play.now.credits[0]?.minor]).toEqual([[], 105]);
     expect(codeOf(play.command({ do: "settled", n: first?.id ?? 0 }, 5_000))).toBe("clips/decided");
   });
-  test("a tip without an address is none of ours; one in a currency nobody knows is said; nobody’s is owed back", () => {
+  test("a tip without the word and an address is none of ours; one in a currency nobody knows is said; nobody’s is owed back", () => {
     const play = evening();
     play.tip("ada", "for the kiln", 5_000);
+    play.tip("ada", `for the kiln, see ${at}`, 5_000);
     expect([play.now.queue, play.answers, play.now.credits]).toEqual([[], [], []]);
-    play.tip("ada", at, null);
+    play.tip("ada", `!clip ${at}`, null);
     expect(play.answers).toEqual(["clips/no-rate"]);
     play.command({ do: "switch", on: false });
-    play.tip(null, at, 500);
+    play.tip(null, `!clip ${at}`, 500);
     expect(play.now.owed).toMatchObject([{ viewer: null, minor: 500 }]);
   });
   test("a reward’s clip that is not shown gives the sale back", () => {

@@ -46,8 +46,9 @@ function onMessage(at: At, { viewer, text, atMs }: MessageSignal, ctx: StepConte
 function onTip(at: At, signal: TipSignal, ctx: StepContext): Outcome {
   const { settings, durable } = at;
   const { viewer, atMs } = signal;
-  const of = settings.tips.perSecond === 0 ? null : asked(signal.text);
-  // A tip without an address is a tip, and none of ours.
+  // A tip that only has a link in it is a tip, and none of ours: the word says what is wanted.
+  const named = signal.text.split(/\s+/u).some((w) => fold(w) === fold(settings.word));
+  const of = settings.tips.perSecond === 0 || !named ? null : asked(signal.text);
   if (of === null) return still(at);
   const minor = signal.homeMinor;
   const say = (why: Refusal): Outcome => {

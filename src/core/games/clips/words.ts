@@ -29,7 +29,7 @@ export function clipsSentences(s: ClipsSettings, { home, points: name }: Pick<Wo
     ),
     say(
       "tips",
-      "A tip whose text names a clip buys a second for ",
+      `A tip with “${s.word}” and an address in its text buys a second for `,
       money("tips.perSecond", "Money for a second", home),
       s.tips.perSecond === 0 ? " (0: none)" : "",
       ", from ",
@@ -110,7 +110,7 @@ export function clipsToViewers(s: ClipsSettings, { home, points: name }: Pick<Wo
   }
   if (s.tips.perSecond > 0)
     lines.push(
-      `A tip of at least ${moneyInWords(Math.max(s.tips.least, s.tips.perSecond), home)} with an address in its text shows a second for every ${moneyInWords(s.tips.perSecond, home)}.`,
+      `A tip of at least ${moneyInWords(Math.max(s.tips.least, s.tips.perSecond), home)} with “${s.word}” and an address in its text shows a second for every ${moneyInWords(s.tips.perSecond, home)}.`,
     );
   lines.push(`At most ${seconds(s.mostMs)}.${s.approve ? " A moderator looks at it first." : ""} What is not shown is given back.`);
   return lines;

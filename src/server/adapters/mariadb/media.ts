@@ -137,7 +137,8 @@ export function mariadbMedia(db: Database): MediaStore {
         })) > 0,
     drop: async (channel, id, nowMs) =>
       (await db("media_jobs")
-        .where({ id, channel_id: channel })
+        .where({ channel_id: channel })
+        .where((q) => void q.where({ id }).orWhere({ about: id }))
         .whereIn("state", ["waiting", "working"])
         .update({ state: "dropped", ended_ms: nowMs })) > 0,
     untold: async (channel: ChannelId) => {

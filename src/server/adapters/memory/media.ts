@@ -20,9 +20,9 @@ export function memoryMedia(guard: () => void): EngineStore["media"] & Readonly<
     },
     drop: async (_, id) => {
       guard();
-      const job = jobs.get(id);
-      if (job !== undefined) jobs.set(id, { ...job, state: "dropped" });
-      return job !== undefined;
+      const all = [...jobs.values()].filter((j) => (j.id === id || j.about === id) && j.state === "waiting");
+      for (const job of all) jobs.set(job.id, { ...job, state: "dropped" });
+      return all.length > 0;
     },
     untold: async (channel) => {
       guard();
