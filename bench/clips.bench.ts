@@ -131,7 +131,7 @@ export async function measure({ chromium, startStack, say }: Bench): Promise<Row
     const bare: number[] = [];
     const switched: number[] = [];
     for (let i = 0; i < 60; i += 1) {
-      const name = i % 2 === 0 ? "Hands" : "Wheel";
+      const name = i % 2 === 0 ? "Hands" : "Throwing";
       const from = performance.now();
       await act("kiln-scenes", { do: "switch-to", scene: name });
       await until(name);

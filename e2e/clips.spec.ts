@@ -80,9 +80,11 @@ test("what flashes, is no film, or leads inwards is refused with its reason, and
   await signIn(page);
   await focusGame(page, "clips-booth");
   await say(`!clip ${at("lightning.mp4")} 5s`, "mossy_teapot");
-  await say(`!clip ${at("page.mp4")} 5s`, "tidewrack");
+  // Who has no clay tips for it.
+  const tip = (as: string, text: string): Promise<void> => give({ kind: "tip", as, amount: 200, currency: "EUR", text: `!clip ${text}` });
+  await tip("tidewrack", at("page.mp4"));
   await say(`!clip ${at("inwards")} 5s`, "quietferry");
-  await say(`!clip http://169.254.1.1/x.mp4 5s`, "plumbline");
+  await tip("plumbline", "http://169.254.1.1/x.mp4");
   await say(`!clip ${at("voyage.mp4")} 40:00 5s`, "oatcake_ada");
   const said = async (text: string | RegExp): Promise<boolean> =>
     (await heard()).some((t) => (typeof text === "string" ? t.includes(text) : text.test(t)));
@@ -93,11 +95,11 @@ test("what flashes, is no film, or leads inwards is refused with its reason, and
   await expect.poll(() => said(/@oatcake_ada the film (is longer|ends after)/), { timeout: 60_000 }).toBe(true);
   await expect(booth(page).getByLabel("Clips that wait")).toHaveCount(0);
 
-  await say(`!clip ${at("tide.webm")} 5s the tide`, "kelpforest");
+  await tip("kelpforest", `${at("tide.webm")} the tide`);
   await expect(waits(page).first()).toContainText("waits for a yes", { timeout: 60_000 });
   await waits(page).getByRole("button", { name: "Never show the film of kelpforest" }).click();
   await expect(booth(page).getByLabel("Clips that wait")).toHaveCount(0);
-  await say(`!clip ${at("tide.webm")} 0:01 6s again`, "sundaykiln");
+  await tip("sundaykiln", `${at("tide.webm")} 0:01 again`);
   await expect.poll(() => said("@sundaykiln this film is not shown here"), { timeout: 60_000 }).toBe(true);
   await page.goto(`${base}/prepare/games/kiln-clips`);
   await page.getByRole("tab", { name: "What happened" }).click();
@@ -113,7 +115,13 @@ test("a tip buys seconds and what is not shown is owed; a film from one’s own 
   test.setTimeout(240_000);
   await signIn(page);
   await focusGame(page, "clips-booth");
-  await give({ kind: "tip", as: "raku_rita", amount: 310, currency: "EUR", text: `for the kiln !clip ${at("wheel.webm")} 0:04 it grows` });
+  await give({
+    kind: "tip",
+    as: "raku_rita",
+    amount: 310,
+    currency: "EUR",
+    text: `for the kiln !clip ${at("throwing.webm")} 0:04 it grows`,
+  });
   await expect(waits(page).first()).toContainText("3.00 EUR", { timeout: 20_000 });
   await control("/demo/kill/media");
   await control("/demo/kill/engine");

@@ -32,7 +32,7 @@ test("many files at once, each with its own answer; what lies about itself is re
   await expect(answers).toContainText("The sound is longer than 2 minutes", { timeout: 30_000 });
   await expect(answers).toContainText("This is not a PNG, SVG, GIF or WebP picture, whatever its name says.");
   for (const name of ["red tile", "tone low", "with script"]) await expect(page.locator(`[data-prop="${name}"]`)).toBeVisible();
-  await expect(page.getByText("21 of 21")).toBeVisible();
+  await expect(page.getByText("22 of 22")).toBeVisible();
   // What is served of the SVG is a picture, with headers that let nothing run.
   const props = (await ask(page, "GET", "/props")) as { value: { props: { name: string; url: string }[] } };
   const response = await fetch(base + props.value.props.find((p) => p.name === "with script")?.url);

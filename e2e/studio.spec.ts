@@ -4,7 +4,7 @@ import { ask, base, control, copyLink, facts, focusGame, give, openOverlay, prac
 
 test.beforeEach(async () => {
   await control("/demo/reset");
-  await studio({ manner: "good", scenes: ["Wheel", "Hands", "Kiln door", "Glaze bench", "Tea break", "Shelf"], show: "Wheel" });
+  await studio({ manner: "good", scenes: ["Throwing", "Hands", "Kiln door", "Glaze bench", "Tea break", "Shelf"], show: "Throwing" });
 });
 test.afterEach(() => studio({ manner: "good" }));
 
@@ -24,14 +24,14 @@ test("a raid goes to a scene and back; somebody who moves on by hand is not pull
   test.setTimeout(120_000);
   await signIn(page);
   await focusGame(page, "studio-booth");
-  await expect(page.getByTestId("studio-booth")).toContainText("On: Wheel", { timeout: 20_000 });
+  await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 20_000 });
   await command(page, "show", { do: "show", what: "on-air" });
 
   await give({ kind: "raid", as: "oatcake_ada", amount: 12 });
   await expect.poll(async () => (await rig()).current).toBe("Shelf");
-  await expect(page.getByTestId("studio-booth")).toContainText("then back to Wheel");
+  await expect(page.getByTestId("studio-booth")).toContainText("then back to Throwing");
   await page.getByRole("button", { name: /^Back now/ }).click();
-  await expect.poll(async () => (await rig()).current).toBe("Wheel");
+  await expect.poll(async () => (await rig()).current).toBe("Throwing");
 
   // By hand in the studio itself, in the middle of a hold: nothing goes back.
   await give({ kind: "raid", as: "oatcake_ada", amount: 12 });
@@ -52,19 +52,19 @@ test("a studio that is gone, or refuses, is said so, and nothing is done late; i
   test.setTimeout(120_000);
   await signIn(page);
   await focusGame(page, "studio-booth");
-  await expect(page.getByTestId("studio-booth")).toContainText("On: Wheel", { timeout: 20_000 });
+  await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 20_000 });
   await studio({ manner: "refuses" });
   await page.getByRole("button", { name: "Hands", exact: true }).click();
   await expect(page.getByTestId("studio-booth")).toContainText("It would not go to Hands");
   await expect(page.getByTitle("the studio would not go to “Hands”").first()).toBeVisible();
-  expect((await rig()).current).toBe("Wheel");
+  expect((await rig()).current).toBe("Throwing");
   await studio({ manner: "vanished" });
   await expect(page.getByTestId("studio-booth")).toContainText("The studio does not answer.", { timeout: 20_000 });
   await page.locator("[data-cue=look-in]").click();
   await expect(page.getByTitle("the studio does not answer: the scene stays as it is").first()).toBeVisible();
   const { asked } = await rig();
   await studio({ manner: "good" });
-  await expect(page.getByTestId("studio-booth")).toContainText("On: Wheel", { timeout: 40_000 });
+  await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 40_000 });
   expect((await rig()).asked).toBe(asked);
 });
 
@@ -81,7 +81,7 @@ test("a scene is picked where it is set up, and a game is shown only in the scen
   await expect(page.getByText("all published")).toBeVisible();
   await give({ kind: "follow", as: "quietferry" });
   await expect.poll(async () => (await rig()).current).toBe("Glaze bench");
-  await studio({ show: "Wheel" });
+  await studio({ show: "Throwing" });
 
   await page.goto(`${base}/prepare/overlays/main-stage`);
   await page.locator("[data-place=old-spall]").click();
@@ -89,6 +89,6 @@ test("a scene is picked where it is set up, and a game is shown only in the scen
   await expect.poll(async () => "old-spall" in (await facts(overlay)).lives).toBe(false);
   await studio({ show: "Kiln door" });
   await expect.poll(async () => "old-spall" in (await facts(overlay)).lives).toBe(true);
-  await studio({ show: "Wheel" });
+  await studio({ show: "Throwing" });
   await expect.poll(async () => "old-spall" in (await facts(overlay)).lives).toBe(false);
 });

@@ -8,7 +8,7 @@ import { greetingScene } from "./greeting/scene";
 import { predictionScene } from "./prediction/scene";
 import { presentingScene } from "./presenting/scene";
 import { raffleScene } from "./raffle/scene";
-import { studioScene } from "./studio/scene";
+import { studioScene } from "./scene-changes/scene";
 import { voicesScene } from "./voices/scene";
 import { wheelScene } from "./wheel/scene";
 
@@ -25,5 +25,5 @@ export const scenes: SceneRegistry = {
   voices: voicesScene,
   clips: clipsScene,
   companion: companionScene,
-  studio: studioScene,
+  "scene-changes": studioScene,
 };

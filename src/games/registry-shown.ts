@@ -7,7 +7,7 @@ import { greetingShown } from "./greeting/shown";
 import { predictionShown } from "./prediction/shown";
 import { presentingShown } from "./presenting/shown";
 import { raffleShown } from "./raffle/shown";
-import { studioShown } from "./studio/shown";
+import { studioShown } from "./scene-changes/shown";
 import { voicesShown } from "./voices/shown";
 import { wheelShown } from "./wheel/shown";
 import type { GameShown } from "./shown";
@@ -25,6 +25,6 @@ const shown = new Map<string, GameShown>([
   ["voices", voicesShown],
   ["clips", clipsShown],
   ["companion", companionShown],
-  ["studio", studioShown],
+  ["scene-changes", studioShown],
 ]);
 export const shownOf = (kind: string): GameShown | null => shown.get(kind) ?? null;

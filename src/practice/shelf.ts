@@ -6,7 +6,7 @@ import { join } from "node:path";
 const tells: Readonly<Record<string, string>> = {
   "sail.webm": "a boat sails by, 24 s",
   "kettle.mp4": "a kettle comes to the boil, 15 s",
-  "wheel.webm": "a pot grows on a wheel, 20 s",
+  "throwing.webm": "a pot grows under two hands, 20 s",
   "tide.webm": "the tide, 10 s, silent",
   "lightning.mp4": "flashes six times a second",
   "night.mp4": "black all through",

@@ -5,7 +5,7 @@ import { type WebSocket, WebSocketServer } from "ws";
 import { type ScenesTold, studioErrors, studioMethods } from "../core/studio/protocol";
 
 /** The scenes of the rig's made-up studio. */
-export const rigScenes = ["Wheel", "Hands", "Kiln door", "Glaze bench", "Tea break", "Shelf"] as const;
+export const rigScenes = ["Throwing", "Hands", "Kiln door", "Glaze bench", "Tea break", "Shelf"] as const;
 /** How it behaves: well, two seconds late, refusing to switch, or as if it were not there. */
 export const studioManners = ["good", "slow", "refuses", "vanished"] as const;
 export type StudioManner = (typeof studioManners)[number];

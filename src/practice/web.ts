@@ -63,7 +63,7 @@ export function practiceWeb({
   const platform = readdirSync(join(demo, "platform"))
     .map((name) => name.replace(/\.svg$/, ""))
     .sort((a, b) => (a < b ? -1 : 1));
-  const shelf = shelfOf(join(demo, "clips"));
+  const shelf = shelfOf(join(demo, "films"));
   const log: Said[] = [];
   let n = 0;
   const note = (name: string, badges: readonly string[], text: string): void => {

@@ -8,7 +8,7 @@ import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
 import { presenting } from "./presenting/definition";
 import { raffle } from "./raffle/definition";
-import { studio } from "./studio/definition";
+import { studio } from "./scene-changes/definition";
 import { voices } from "./voices/definition";
 import { wheel } from "./wheel/definition";
 

@@ -11,7 +11,7 @@ export const planDoesSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("cue"), cue: ref }),
   z.object({ do: z.literal("start"), game: ref }),
   z.object({ do: z.literal("stop"), game: ref }),
-  /** An action of a game, with what it is given: to a scene, a wheel spun, a draw opened. */
+  /** An action of a game, with what it is given: to a scene, a disc spun, a draw opened. */
   z.object({
     do: z.literal("act"),
     game: ref,

@@ -4,6 +4,7 @@ import type { CrowdSettings } from "../../core/lab/crowd";
 import type { Person } from "../viewers";
 import { Gives } from "./gives";
 import { Crowd } from "./crowd";
+import { post } from "./post";
 import { type Film, Shelf } from "./shelf";
 import { Studio, type StudioState } from "./studio";
 import "./style.css";
@@ -27,9 +28,6 @@ type State = {
   pad: { name: string; set: boolean }[];
   studio: StudioState;
 };
-
-export const post = (path: string, body: unknown): Promise<Response> =>
-  fetch(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 
 function Words({ text, setUp }: { text: string; setUp: SetUp }) {
   return text.split(" ").map((word, i) => {

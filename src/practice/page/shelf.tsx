@@ -1,6 +1,6 @@
 export type Film = { name: string; tells: string };
 
-/** Made-up films at addresses of their own, to be sent as clips: one names them in chat, or in the text of a tip. */
+/** Made-up films at addresses of their own, to be shown to the channel: one names them in chat, or in the text of a tip. */
 export function Shelf({ films, onPick }: { films: Film[]; onPick: (address: string) => void }) {
   const at = (name: string): string => `http://127.0.0.1:${location.port}/shelf/${name}`;
   return (

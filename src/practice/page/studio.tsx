@@ -1,4 +1,4 @@
-import { post } from "./main";
+import { post } from "./post";
 
 export type StudioState = { scenes: string[]; current: string | null; manner: string; connected: number; asked: number };
 const manners: Record<string, string> = {
@@ -11,7 +11,7 @@ const manners: Record<string, string> = {
 /** What the camera sees in each of the made-up scenes. */
 function Scene({ name }: { name: string }) {
   switch (name) {
-    case "Wheel":
+    case "Throwing":
       return (
         <>
           <ellipse cx="160" cy="142" rx="92" ry="20" fill="#7d8597" />

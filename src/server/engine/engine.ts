@@ -74,7 +74,7 @@ export class Engine {
       standing: () => this.operators.tell(),
     });
     this.studios = new StudioLines(parts.makeStudio ?? (() => null), parts.log, (id) => {
-      this.runners.get(id)?.tellStudio(this.studios.facts(id));
+      this.runners.get(id)?.outside.tellStudio(this.studios.facts(id));
       this.operators.tell();
     });
     this.overlays = new OverlayHub(
@@ -143,11 +143,7 @@ export class Engine {
         }
       }
       for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
-      for (const [id, runner] of this.runners) {
-        runner.tellStudio(this.studios.facts(id));
-        // What was made while nobody listened, or while it was told.
-        void runner.films.look();
-      }
+      for (const [id, runner] of this.runners) runner.outside.look(this.studios.facts(id));
       this.settled = true;
     } catch (error) {
       if (!this.databaseAway) log.warn({ err: String(error) }, "the database does not answer");
@@ -243,15 +239,7 @@ export class Engine {
     const runner = this.runners.get(channel);
     if (runner === undefined) return refused("channel/unknown");
     const viewer = await this.viewerOf(channel, tokenHash);
-    const tags = runner.shop.tags(viewer);
-    return ok({
-      nowMs: this.parts.clock.now(),
-      head: runner.shop.head(tags.map((t) => t.id)),
-      tags,
-      viewer: viewer === null ? null : { id: viewer.id, name: viewer.name, balance: runner.ledgerView.balance(viewer.id) },
-      mine: viewer === null ? [] : runner.shop.mine(viewer.id).map(({ id, mine }) => ({ id, mine: { ...mine } })),
-      ...runner.shop.house(),
-    });
+    return ok(runner.shop.page(viewer));
   }
 
   /** Something that who a viewer page is tied to asks for. */

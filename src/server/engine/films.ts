@@ -69,7 +69,7 @@ export class Films {
         if (await tell(game, `film.${id}`, command)) await media.told(id);
       }
     } catch (error) {
-      onError?.("clips that were made are told later", error);
+      onError?.("what was made is told later", error);
     }
   }
 }

@@ -69,7 +69,7 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       return answer({ ok: true });
     }
     case "media": {
-      engine.runners.get(bodies.media.parse(body).channel)?.films.look();
+      engine.runners.get(bodies.media.parse(body).channel)?.outside.films.look();
       return answer({ ok: true });
     }
     case "refresh": {

@@ -17,7 +17,7 @@ import { ChannelContext } from "./context";
 import { Deliveries } from "./deliveries";
 import { LedgerCache } from "./ledger-cache";
 import { TransientLog } from "./transient-log";
-import { Films } from "./films";
+import { Outside } from "./outside";
 import { Inbox } from "./inbox";
 import { Modules, storedShowId } from "./modules";
 import { forgetting, forgettingId } from "./turn";
@@ -72,7 +72,7 @@ export class Runner {
   private readonly context: ChannelContext;
   private readonly alarm: Alarm;
   private readonly deliveries: Deliveries;
-  readonly films: Films;
+  readonly outside: Outside;
   private stopped = false;
 
   constructor(
@@ -112,12 +112,14 @@ export class Runner {
       ledgerView: (fresh) => readLedger(store, fresh, clock.now()),
       recovered: (fresh, last, rows) => this.recovered(fresh, last, rows),
     });
-    this.films = new Films({
+    this.outside = new Outside({
+      ...deps,
       channel: row.id,
       media: store.media,
+      modules: this.modules,
       now: clock.now,
-      tell: (game, id, command) => this.tellFilm(game, id, command),
-      onError: deps.onError,
+      heardOf: (name) => this.inbox.heardOf(name),
+      take: async (signal, to) => (await this.signals.take({ signal, source: "engine", to, idFromOutside: false }).done).ok,
     });
     const { modules, context, log, alerts, commits } = this;
     this.signals = new SignalQueue(
@@ -134,10 +136,10 @@ export class Runner {
         say: (text, seq, atMs) => void this.say(text, seq, atMs),
         hush: (on) => void this.hush(on),
         now: clock.now,
-        lookUp: (name) => this.lookUp(name),
-        studio: (scene) => this.toScene(scene),
+        lookUp: (name) => this.outside.lookUp(name),
+        studio: (scene) => this.outside.toScene(scene),
         speech: (text, voice) => deps.speech?.(text, voice).catch(() => null) ?? Promise.resolve(null),
-        films: this.films,
+        films: this.outside.films,
         changed: () => this.alarm.set(),
         salesChanged: () => this.shop.salesChanged(),
       },
@@ -252,12 +254,7 @@ export class Runner {
   /** A page shows what was sold, or it is heard. What can't be written down now is written with the next word of it. */
   shown(sales: readonly string[]): void {
     this.deliveries.add(sales.filter((sale) => this.ledgerView.shown(sale)));
-    for (const text of sales) {
-      const [, game, n] = /^seen:([^:]{1,26}):(\d{1,9})$/.exec(text) ?? [];
-      const to = game === undefined ? undefined : this.modules.byId(game);
-      if (to?.rules.commands?.["seen"] === undefined) continue;
-      void this.tellFilm(to.id, `seen.${game}.${n}.${this.deps.clock.now()}`, { do: "seen", n: Number(n) });
-    }
+    this.outside.seen(sales);
   }
 
   /** What was held under hush and waits for a decision: played now, or dropped. */
@@ -274,42 +271,6 @@ export class Runner {
     this.deps.bus.publish(this.id, { kind: "hush", on });
     this.alerts.hush(on);
     await this.deps.store.setHushed(this.id, on).catch((error: unknown) => this.deps.onError?.("hush could not be stored", error));
-  }
-
-  private async toScene(scene: string): Promise<string | null> {
-    const done = await this.deps.studio?.(scene).catch(() => null);
-    if (done === undefined || done === null) return "it does not answer";
-    return done.ok ? null : String(done.refusal.facts["why"] ?? "it does not answer");
-  }
-  /** Tells modules how the studio stands, where they believe otherwise: after a start, a rehearsal, or when they are new too. */
-  tellStudio(stands: StudioFacts): void {
-    for (const to of this.modules.list) {
-      const believes = to.rules.knowsOfStudio?.(to.durable);
-      if (believes === undefined || believes.busy || sameStudio(believes, stands)) continue;
-      const command = { do: "stands", ...stands, scenes: [...stands.scenes] };
-      const atMs = this.deps.clock.now();
-      const signal = { kind: "command" as const, atMs, id: `studio.${atMs}`, gameId: to.id, by: "the studio", viewer: null, command };
-      void this.signals.take({ signal, source: "engine", to, idFromOutside: false }).done;
-    }
-  }
-
-  private async tellFilm(game: string, id: string, command: Command): Promise<boolean> {
-    const to = this.modules.byId(game);
-    // A game that was removed waits for nothing any more.
-    if (to === undefined) return true;
-    const signal = { kind: "command" as const, atMs: this.deps.clock.now(), id, gameId: game, by: "the projector", viewer: null, command };
-    const done = await this.signals.take({ signal, source: "engine", to, idFromOutside: false }).done;
-    return done.ok;
-  }
-
-  private async lookUp(name: string): Promise<Command> {
-    const face = await this.deps.lookUp?.(name).catch(() => null);
-    if (face === null || face === undefined) return { do: "not-found", name, away: true };
-    if (face.profile === null) return { do: "not-found", name, away: face.away === true };
-    // Only who is looked for by name is: from now on their picture may be asked for.
-    this.inbox.heardOf(name);
-    const { page, topic, about } = face.profile;
-    return { do: "found", name, page, topic, about };
   }
 
   /** Whether somebody of this name was here: only they are looked for on the platform. */
@@ -333,8 +294,3 @@ export class Runner {
     await this.log.stop();
   }
 }
-
-/** While it is away only that matters: what it had is kept as it was. */
-const sameStudio = (a: StudioFacts, b: StudioFacts): boolean =>
-  a.connected === b.connected &&
-  (!a.connected || (a.name === b.name && a.current === b.current && JSON.stringify(a.scenes) === JSON.stringify(b.scenes)));

@@ -80,6 +80,19 @@ export class ShopView {
     };
   }
 
+  /** All that a viewer page shows at first. */
+  page(viewer: Viewer | null) {
+    const tags = this.tags(viewer);
+    return {
+      nowMs: this.now(),
+      head: this.head(tags.map((t) => t.id)),
+      tags,
+      viewer: viewer === null ? null : { id: viewer.id, name: viewer.name, balance: this.ledgerView.balance(viewer.id) },
+      mine: viewer === null ? [] : this.mine(viewer.id).map(({ id, mine }) => ({ id, mine: { ...mine } })),
+      ...this.house(),
+    };
+  }
+
   /** What is one viewer's own in games and in the show, of those that have such. */
   mine(viewer: string): readonly Readonly<{ id: string; mine: Readonly<Record<string, unknown>> }>[] {
     return this.modules.list.flatMap((m) => {

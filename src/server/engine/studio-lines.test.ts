@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { pino } from "pino";
 import { gameId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { studio } from "../../core/games/studio/definition";
+import { studio } from "../../core/games/scene-changes/definition";
 import { wholePlace } from "../../core/wire/messages";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
@@ -11,7 +11,7 @@ import { pause, testChannel } from "../testing/channel";
 import { Runner } from "./runner";
 import { StudioLines } from "./studio-lines";
 
-const scenes = ["Wheel", "Kiln door"];
+const scenes = ["Throwing", "Kiln door"];
 const stands = (current: string | null) => ({ connected: true, name: "rig", scenes, current });
 const away = { connected: false, name: "", scenes: [], current: null };
 
@@ -22,7 +22,10 @@ function setUp(go: (scene: string) => Promise<Result<null>> = async () => ok(nul
   const places = [{ gameId: gameId("wall"), place: { ...wholePlace, scenes: ["Kiln door"] }, order: 0 }];
   const full = {
     ...row,
-    games: [...row.games, { id: gameId("scenes"), kind: "studio", name: "Scenes", version: 1, settings: studio.defaults, durable: null }],
+    games: [
+      ...row.games,
+      { id: gameId("scenes"), kind: "scene-changes", name: "Scenes", version: 1, settings: studio.defaults, durable: null },
+    ],
     overlays: row.overlays.map((o) => ({ ...o, places })),
   };
   store.put(full);
@@ -52,38 +55,38 @@ const until = async (what: () => boolean): Promise<void> => {
 describe("a studio that a channel follows", () => {
   test("is told to the games that ask, once each time it differs; where it goes is asked, and what came of it told", async () => {
     const { runner, asked, view } = setUp();
-    runner.tellStudio(stands("Wheel"));
-    await until(() => view()["current"] === "Wheel");
+    runner.outside.tellStudio(stands("Throwing"));
+    await until(() => view()["current"] === "Throwing");
     const { version } = runner.standing().games.find((g) => g.id === "scenes")!;
-    runner.tellStudio(stands("Wheel"));
+    runner.outside.tellStudio(stands("Throwing"));
     expect((await runner.requests.command("scenes", "owner", "hand-0001", { do: "switch-to", scene: "Kiln door" })).ok).toBe(true);
     await until(() => view()["current"] === "Kiln door");
     expect([asked, version]).toEqual([["Kiln door"], 1]);
-    runner.tellStudio(away);
+    runner.outside.tellStudio(away);
     await until(() => view()["connected"] === false);
     await runner.stop();
   });
   test("that refuses, fails or is not there, is not waited for", async () => {
     for (const go of [async () => refused("studio/refused", { why: "locked" }), () => Promise.reject(new Error("lost"))]) {
       const { runner, view } = setUp(go as (scene: string) => Promise<Result<null>>);
-      runner.tellStudio(stands("Wheel"));
+      runner.outside.tellStudio(stands("Throwing"));
       await until(() => view()["connected"] === true);
       await runner.requests.command("scenes", "owner", "hand-0001", { do: "switch-to", scene: "Kiln door" });
       await until(() => view()["asked"] === null);
-      expect(view()["current"]).toBe("Wheel");
+      expect(view()["current"]).toBe("Throwing");
       await runner.stop();
     }
   });
   test("decides which games are shown; while nobody knows the scene, all are", async () => {
     const { runner, view, shown } = setUp();
     expect(shown()).toEqual(["wall"]);
-    runner.tellStudio(stands("Wheel"));
-    await until(() => view()["current"] === "Wheel");
+    runner.outside.tellStudio(stands("Throwing"));
+    await until(() => view()["current"] === "Throwing");
     expect(shown()).toEqual([]);
-    runner.tellStudio(stands("Kiln door"));
+    runner.outside.tellStudio(stands("Kiln door"));
     await until(() => shown().length === 1);
     // Away, it is as it was: a game does not come and go with a bad connection.
-    runner.tellStudio(away);
+    runner.outside.tellStudio(away);
     await until(() => view()["connected"] === false);
     expect(shown()).toEqual(["wall"]);
     await runner.stop();
@@ -108,8 +111,8 @@ describe("connections to studios", () => {
     const at = (settings: unknown, enabled = true) => lines.keep({ ...row, studio: { enabled, settings, secret: null } });
     at({ address: "ws://one/" });
     at({ address: "ws://one/" });
-    made[0]!.tell({ state: "connected", scenes, current: "Wheel" });
-    expect([made.length, lines.facts(row.id).current, changed.length]).toEqual([1, "Wheel", 1]);
+    made[0]!.tell({ state: "connected", scenes, current: "Throwing" });
+    expect([made.length, lines.facts(row.id).current, changed.length]).toEqual([1, "Throwing", 1]);
     at({ address: "ws://two/" });
     made[0]!.tell({ state: "connected", scenes, current: "Kiln door" });
     expect([made.length, made[0]!.stopped, lines.facts(row.id).connected]).toEqual([2, true, false]);

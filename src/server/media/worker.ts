@@ -11,7 +11,8 @@ import type { EngineLink } from "../ports/engine-link";
 import type { MediaJob, MediaStore } from "../ports/media-store";
 import type { PropStore } from "../ports/prop-store";
 import { fetchFile } from "../props/address";
-import { makeVideo, type MadeVideo, videoPropUse, type VideoUse } from "../video/make";
+import { makeVideo, type MadeVideo, videoPropUse } from "../video/make";
+import type { VideoUse } from "../video/work";
 import { sha256 } from "../pictures/sheet";
 
 const leaseMs = 20_000;

@@ -40,7 +40,7 @@ export type MediaStore = Readonly<{
   end: (id: string, owner: string, done: Result<unknown>, nowMs: number) => Promise<boolean>;
   /** Nobody wants it any more: named by its id, or by what it is made for. */
   drop: (channel: ChannelId, id: string, nowMs: number) => Promise<boolean>;
-  /** Clips that have ended and whose game has not been told. */
+  /** What games ordered, that has ended, and that they have not been told of. */
   untold: (channel: ChannelId) => Promise<readonly MediaJob[]>;
   told: (id: string) => Promise<void>;
 }>;

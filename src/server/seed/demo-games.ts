@@ -209,7 +209,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
     nowMs: nowMs + 15,
   });
   await insertPart(db, channel, { id: clipsId, kind: "clips", name: "The little window", settings: demoClips, nowMs: nowMs + 17 });
-  await insertPart(db, channel, { id: scenesId, kind: "studio", name: "Scenes", settings: demoScenes, nowMs: nowMs + 16 });
+  await insertPart(db, channel, { id: scenesId, kind: "scene-changes", name: "Scenes", settings: demoScenes, nowMs: nowMs + 16 });
   await insertPart(db, channel, { id: "kiln-rules", kind: "rules", name: "Rules", settings: demoRules(key), nowMs: nowMs + 2 });
   await insertPart(db, channel, { id: "kiln-cues", kind: "cues", name: "Cues", settings: demoCues(key), nowMs: nowMs + 3 });
   await insertPart(db, channel, { id: "kiln-show", kind: "show", name: "Show", settings: demoShow, nowMs: nowMs + 4 });
@@ -236,7 +236,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await fillPredictionHistory(db, channel, place, nowMs);
   await fillPotHistory(db, channel, pot, place, nowMs);
   await fillPeople(db, channel, nowMs);
-  await fillClips(db, store, channel, join(folder, "clips"), nowMs);
+  await fillClips(db, store, channel, join(folder, "films"), nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

@@ -4,8 +4,8 @@ import { greeting } from "../../core/games/greeting/definition";
 import { freshGreeting, type GreetingDurable, type GreetingSettings } from "../../core/games/greeting/settings";
 import { presenting } from "../../core/games/presenting/definition";
 import type { PresentingSettings } from "../../core/games/presenting/settings";
-import { studio } from "../../core/games/studio/definition";
-import type { StudioSettings } from "../../core/games/studio/settings";
+import { studio } from "../../core/games/scene-changes/definition";
+import type { StudioSettings } from "../../core/games/scene-changes/settings";
 import { voices } from "../../core/games/voices/definition";
 import type { VoicesSettings } from "../../core/games/voices/settings";
 import { chanceFrom, pick } from "../../core/kernel/chance";
@@ -78,9 +78,9 @@ export const demoScenes: StudioSettings = {
   ...studio.defaults,
   answers: {
     ...studio.defaults.answers,
-    raid: { on: true, least: 5, scene: "Shelf", holdMs: 20_000, onlyIn: ["Wheel", "Hands"] },
+    raid: { on: true, least: 5, scene: "Shelf", holdMs: 20_000, onlyIn: ["Throwing", "Hands"] },
     tip: { on: true, least: 2_000, scene: "Kiln door", holdMs: 15_000, onlyIn: [] },
-    live: { on: true, least: 0, scene: "Wheel", holdMs: 0, onlyIn: [] },
+    live: { on: true, least: 0, scene: "Throwing", holdMs: 0, onlyIn: [] },
   },
 };
 

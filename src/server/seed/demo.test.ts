@@ -61,8 +61,8 @@ describe("the demo channel", () => {
       "raffle",
       "rewards",
       "rules",
+      "scene-changes",
       "show",
-      "studio",
       "voices",
       "wheel",
     ]);
@@ -88,7 +88,7 @@ describe("the demo channel", () => {
       ...row.sprites.filter((s) => s.key.startsWith("prop:")).map((s) => ({ id: s.key.slice(5), kind: "picture" as const })),
       ...row.sounds.map((s) => ({ id: s.id, kind: "sound" as const })),
     ];
-    expect([props.length, row.sounds.length]).toEqual([19, 14]);
+    expect([props.length, row.sounds.length]).toEqual([20, 14]);
     const facts = { games: row.games.map((g) => ({ id: g.id, kind: g.kind })), props };
     expect([...ruleHints(rules, facts), ...cueHints(cues.cues, facts)]).toEqual([]);
     // The rundown and the commands name what is there.

@@ -45,7 +45,7 @@ export const clipsActions = actionsOf({
     input: {},
     word: "hideclip",
     stepwise: true,
-    key: "u",
+    key: "i",
     can: (view) => shownNow(view) === true,
     tape: () => ({ tone: "ochre", weight: 1, label: "The clip is hidden" }),
   },

@@ -1,45 +1,19 @@
 import { z } from "zod";
-import type { GameAsk, GameDefinition, Row } from "../../module/game";
-import { commanded, one, said, sampleViewer } from "../../module/samples";
-import { moneyInWords } from "../../signals/money";
-import { counted, seconds } from "../../words/sentence";
+import type { GameDefinition } from "../../module/game";
+import { counted } from "../../words/sentence";
 import { clipsActions } from "./actions";
-import { laneDue, nextOf, opensMs } from "./lane";
-import { clipsStep } from "./rules";
+import { laneDue } from "./lane";
 import { type ClipsDust, freshDust } from "./outcome";
-import {
-  type Clip,
-  type ClipsDurable,
-  clipsDefaults,
-  clipsDurableSchema,
-  type ClipsSettings,
-  clipsSettingsSchema,
-  freshClips,
-} from "./settings";
+import { clipsStep } from "./rules";
+import { clipsSamples } from "./samples";
+import { clipsDefaults, type ClipsDurable, clipsDurableSchema, type ClipsSettings, clipsSettingsSchema, freshClips } from "./settings";
+import { clipResult, clipsView, isOwed, waitsForYes } from "./view";
 import { clipsNoteInShort, clipsNoteInWords, clipsSentences, clipsToViewers } from "./words";
 
 const n = z.int().min(0);
 const address = z.string().max(2_000);
 const source = z.string().regex(/^(?:[0-9a-f]{64})?$/);
 const stretch = { startMs: z.int().min(0).max(7_200_000), ms: z.int().min(500).max(3_600_000).nullable(), title: z.string().max(80) };
-const sample = (times: number): string => `https://clips.marsh.example/sail.webm 0:0${times % 9} 6s my first sail`;
-
-const told = (c: Clip) => ({
-  n: c.n,
-  name: c.viewer?.name ?? "",
-  title: c.title,
-  address: c.address,
-  startMs: c.startMs,
-  ms: c.facts?.ms ?? c.ms,
-  phase: c.phase,
-  askedMs: c.askedMs,
-  paid:
-    c.pay.by === "points" || c.pay.by === "money"
-      ? { by: c.pay.by, amount: c.pay.amount, currency: c.pay.by === "money" ? c.pay.currency : "" }
-      : null,
-  facts: c.facts,
-});
-
 /** Short films that viewers send, RULES section 17. */
 export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never> = {
   kind: "clips",
@@ -131,55 +105,7 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
       clips: own.map((c) => ({ n: c.n, title: c.title, phase: c.phase, place: queue.indexOf(c) + 1, ms: c.ms })),
     };
   },
-  view: (settings, durable, audience) => {
-    const { on, held, now, queue, lately, barred, owed } = durable;
-    if (audience === "viewer")
-      return {
-        on,
-        word: settings.word,
-        perSecond: settings.points.perSecond,
-        least: settings.points.least,
-        usualMs: settings.usualMs,
-        mostMs: settings.mostMs,
-        approve: settings.approve,
-        waiting: queue.length,
-      };
-    const { looks, volume } = settings;
-    const { clip } = now ?? {};
-    const film = clip?.facts ?? null;
-    if (audience === "overlay")
-      return {
-        on,
-        looks,
-        now:
-          now === null || clip === undefined || film === null
-            ? null
-            : {
-                n: clip.n,
-                name: looks.name ? (clip.viewer?.name ?? "") : "",
-                line: looks.line === "" ? clip.title : looks.line,
-                url: film.url,
-                poster: film.poster,
-                ms: film.ms,
-                fromMs: now.sinceMs + opensMs,
-                shown: now.shown,
-                volume: volume / 100,
-                width: film.width,
-                height: film.height,
-              },
-      };
-    return {
-      on,
-      held,
-      now: now === null ? null : { ...told(now.clip), shown: now.shown, seen: now.seen, sinceMs: now.sinceMs, untilMs: now.untilMs },
-      next: nextOf(durable)?.n ?? null,
-      waiting: queue.length,
-      clips: queue.map(told),
-      lately: lately.map((c) => ({ ...told(c), atMs: c.atMs, ended: c.ended })),
-      barred: { viewers: barred.viewers.map((v) => v.name), files: barred.files },
-      owed,
-    };
-  },
+  view: clipsView,
   sentences: clipsSentences,
   toldToViewers: clipsToViewers,
   hints: (settings) => [
@@ -222,70 +148,7 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
     },
   },
   actions: clipsActions,
-  samples: [
-    {
-      id: "send",
-      label: "Somebody sends one",
-      key: "q",
-      weight: 4,
-      make: ({ settings, durable, times }) => {
-        const { word, approve } = settings as ClipsSettings;
-        const viewer = sampleViewer(times);
-        const made = (durable as ClipsDurable).made + 1;
-        return {
-          says: `${viewer.name} sends six seconds of a film`,
-          signals: [
-            { afterMs: 0, signal: said({ ...viewer, id: `${viewer.id}-${times}` }, `${word} ${sample(times)}`) },
-            // In a preview nobody fetches films: a drawn one comes at once.
-            { afterMs: 600, signal: commanded({ do: "filmed", n: made, facts: drawn, sha: `sample-${times}` }) },
-            ...(approve ? [{ afterMs: 1_600, signal: commanded({ do: "approve", n: made }) }] : []),
-            { afterMs: 3_000, signal: commanded({ do: "seen", n: made }) },
-          ],
-        };
-      },
-    },
-    {
-      id: "tip",
-      label: "A tip with one",
-      key: "w",
-      weight: 2,
-      make: ({ settings, durable, times }) => {
-        const viewer = sampleViewer(times + 3);
-        const made = (durable as ClipsDurable).made + 1;
-        return {
-          says: `${viewer.name} tips 5.00 and names a film`,
-          signals: [
-            {
-              afterMs: 0,
-              signal: {
-                kind: "tip",
-                viewer,
-                amountMinor: 500,
-                currency: "EUR",
-                homeMinor: 500,
-                text: `${(settings as ClipsSettings).word} ${sample(times + 4)}`,
-              },
-            },
-            { afterMs: 600, signal: commanded({ do: "filmed", n: made, facts: drawn, sha: `sample-t${times}` }) },
-            { afterMs: 1_600, signal: commanded({ do: "approve", n: made }) },
-            { afterMs: 3_000, signal: commanded({ do: "seen", n: made }) },
-          ],
-        };
-      },
-    },
-    {
-      id: "bad",
-      label: "A broken one",
-      weight: 1,
-      make: ({ durable }) =>
-        one("the film can’t be read", commanded({ do: "not-filmed", n: (durable as ClipsDurable).made, code: "video/broken", facts: {} })),
-    },
-    { id: "hide", label: "Hide it", key: "e", weight: 1, make: () => one("you hide it", commanded({ do: "hide" })) },
-    { id: "show", label: "Show it", key: "r", weight: 1, make: () => one("you show it", commanded({ do: "show" })) },
-    { id: "skip", label: "Skip it", key: "t", weight: 1, make: () => one("you skip it", commanded({ do: "skip" })) },
-    { id: "hold", label: "Hold", weight: 0, make: () => one("you hold what waits", commanded({ do: "hold" })) },
-    { id: "go-on", label: "Go on", weight: 1, make: () => one("you let it go on", commanded({ do: "go-on" })) },
-  ],
+  samples: clipsSamples,
   place: { x: 0.66, y: 0.06, width: 0.31, height: 0.36 },
   previewPlace: { x: 0.2, y: 0.08, width: 0.6, height: 0.7 },
   unsaid: [],
@@ -300,53 +163,3 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
   noteInWords: clipsNoteInWords,
   noteInShort: clipsNoteInShort,
 };
-
-/** A film that is there without being fetched: the scene draws it. */
-const drawn = {
-  url: "",
-  poster: "",
-  strip: null,
-  ms: 6_000,
-  width: 16,
-  height: 9,
-  audible: true,
-  black: false,
-  flashes: "none",
-  flashesAtMs: 0,
-};
-
-// Views of operators are written above.
-type Told = ReturnType<typeof told>;
-const waitsForYes = (view: Row): readonly GameAsk[] =>
-  (view["clips"] as readonly Told[])
-    .filter((c) => c.phase === "asks")
-    .map((c) => ({
-      id: `clip.${c.n}`,
-      sinceMs: c.askedMs,
-      words: `Let this clip play? ${c.title === "" ? "" : `“${c.title}”, `}${seconds(c.ms)}`,
-      about: c.name,
-      ...(c.facts?.strip == null ? {} : { strip: c.facts.strip }),
-      main: { label: "Let it play", command: { do: "approve", n: c.n } },
-      other: { label: "Leave it out", command: { do: "drop", n: c.n } },
-    }));
-const isOwed = (view: Row): readonly GameAsk[] =>
-  (view["owed"] as ClipsDurable["owed"]).map((o) => ({
-    id: `owed.${o.id}`,
-    sinceMs: o.atMs,
-    words: `${moneyInWords(o.minor, o.currency)} is owed back: ${o.why}${o.title === "" ? "" : ` (“${o.title}”)`}`,
-    about: o.viewer?.name ?? "somebody unknown",
-    main: { label: "Paid back", command: { do: "settled", n: o.id } },
-    other: o.viewer === null ? null : { label: "For their next", command: { do: "credit", n: o.id } },
-  }));
-
-function clipResult(body: Row): string {
-  const seenMs = Number(body["seenMs"]);
-  const paid = Number(body["paid"]);
-  const price =
-    body["by"] === "points" && paid > 0
-      ? `, for ${counted(paid, "point")}`
-      : body["by"] === "money"
-        ? `, for ${moneyInWords(paid, String(body["currency"]))}`
-        : "";
-  return `${seenMs <= 0 ? "never seen" : `seen for ${seconds(seenMs)}`}${body["skipped"] === true ? ", skipped" : ""}${price}`;
-}

@@ -4,7 +4,7 @@ import type { Note, StepContext } from "../../module/module";
 import type { MessageSignal, Signal, TipSignal } from "../../signals/signal";
 import { asked, bought } from "./asking";
 import { onCommand } from "./on-command";
-import { answered, type At, failed, no, type Outcome, passed, still } from "./outcome";
+import { answered, type At, failed, type Outcome, passed, still } from "./outcome";
 import { creditOf, credited, withoutCredit } from "./settling";
 import type { Pay } from "./settings";
 import { mayCome, taken, type Wanted } from "./taking";

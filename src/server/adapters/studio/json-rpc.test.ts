@@ -51,7 +51,7 @@ describe("a studio by JSON-RPC", () => {
     const { studio: made, address } = await rig();
     const { studio, now } = connect(address);
     await until(() => now().state === "connected");
-    expect(now()).toMatchObject({ name: "Saltmarsh studio", current: "Wheel", lastError: "" });
+    expect(now()).toMatchObject({ name: "Saltmarsh studio", current: "Throwing", lastError: "" });
     expect(now().scenes).toContain("Kiln door");
     expect(await studio.go("Kiln door")).toEqual({ ok: true, value: null });
     expect([made.current, now().current]).toEqual(["Kiln door", "Kiln door"]);
@@ -112,10 +112,10 @@ describe("a studio by JSON-RPC", () => {
   }, 30_000);
   test("scenes of odd names are told each once, as they can be stored", async () => {
     const { studio: made, address } = await rig();
-    made.scenes = ["Wheel", " Wheel ", "__proto__", "half \ud83d", "constructor"];
+    made.scenes = ["Throwing", " Throwing ", "__proto__", "half \ud83d", "constructor"];
     const { now } = connect(address);
     await until(() => now().state === "connected");
-    expect(now().scenes).toEqual(["Wheel", "__proto__", "half \ufffd", "constructor"]);
+    expect(now().scenes).toEqual(["Throwing", "__proto__", "half \ufffd", "constructor"]);
   });
 });
 

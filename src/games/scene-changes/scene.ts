@@ -1,4 +1,4 @@
-import { type StudioView, studioViewSchema } from "../../core/games/studio/settings";
+import { type StudioView, studioViewSchema } from "../../core/games/scene-changes/settings";
 import { lettering, lookNow } from "../../overlay/dress";
 import { shortened } from "../../overlay/letters";
 import { ease } from "../../overlay/motion";
@@ -7,7 +7,7 @@ import { drawPanel, writeOn } from "../../overlay/panel";
 import type { Scene, SceneKit } from "../../overlay/scene";
 
 const changeMs = 320;
-const example: StudioView = { on: true, connected: false, scenes: ["Wheel", "Kiln door", "Glaze bench"], current: null, hold: null };
+const example: StudioView = { on: true, connected: false, scenes: ["Throwing", "Kiln door", "Glaze bench"], current: null, hold: null };
 
 /** Nothing on a broadcast; in a preview the made-up studio's scenes, and which of them is on. */
 export function studioScene({ paint, sprites, preview = false, still }: SceneKit): Scene {

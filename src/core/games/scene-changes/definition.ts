@@ -16,14 +16,14 @@ import { studioNoteInShort, studioNoteInWords, studioSentences, studioToViewers 
 
 const n = z.int().min(0);
 /** In a preview: a made-up studio, which does as it is told. */
-const scenesOfPreview = ["Wheel", "Kiln door", "Glaze bench"] as const;
+const scenesOfPreview = ["Throwing", "Kiln door", "Glaze bench"] as const;
 const told = (current: string): ReturnType<typeof commanded> =>
   commanded({ do: "stands", connected: true, name: "a made-up studio", scenes: [...scenesOfPreview], current });
 const scenesOf = (view: Row): readonly string[] => (view["scenes"] ?? []) as readonly string[];
 
 /** Scenes of the studio, RULES section 18: what the broadcast software shows follows what happens, and goes back. */
 export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> = {
-  kind: "studio",
+  kind: "scene-changes",
   name: "studio scenes",
   offer: {
     name: "studio scenes",
@@ -54,7 +54,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
     "not-went": z.object({ n, why: z.string().max(200) }),
   },
   told: {
-    "studio/switched": {
+    "scenes/switched": {
       words: "the scene changes",
       from: ["go", "back"],
       logged: true,
@@ -106,7 +106,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
       label: "A studio comes",
       key: "a",
       weight: 2,
-      make: () => one("a made-up studio with three scenes is connected", told("Wheel")),
+      make: () => one("a made-up studio with three scenes is connected", told("Throwing")),
     },
     ...platformSamples.filter((s) => ["follow", "membership", "gift", "tip", "raid"].includes(s.id)),
     {
@@ -116,12 +116,12 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
       weight: 4,
       make: ({ durable, times }) => {
         const now = durable as StudioDurable;
-        const scene = scenesOfPreview[(times + 1) % scenesOfPreview.length] ?? "Wheel";
+        const scene = scenesOfPreview[(times + 1) % scenesOfPreview.length] ?? "Throwing";
         // A studio that is there is told, and answers at once.
         return {
           says: `a rule goes to “${scene}” for five seconds`,
           signals: [
-            ...(now.studio.connected ? [] : [{ afterMs: 0, signal: told("Wheel") }]),
+            ...(now.studio.connected ? [] : [{ afterMs: 0, signal: told("Throwing") }]),
             { afterMs: 0, signal: commanded({ do: "go", scene, holdMs: 5_000 }) },
             { afterMs: 200, signal: commanded({ do: "went", n: now.made + 1 }) },
           ],
@@ -135,7 +135,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
       weight: 2,
       make: ({ durable }) => {
         const { current } = (durable as StudioDurable).studio;
-        const next = scenesOfPreview[(scenesOfPreview.findIndex((s) => s === current) + 1) % scenesOfPreview.length] ?? "Wheel";
+        const next = scenesOfPreview[(scenesOfPreview.findIndex((s) => s === current) + 1) % scenesOfPreview.length] ?? "Throwing";
         return one(`somebody goes to “${next}” by hand`, told(next));
       },
     },
@@ -150,8 +150,8 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
   ],
   place: { x: 0, y: 0, width: 1, height: 1 },
   previewPlace: { x: 0.04, y: 0.08, width: 0.92, height: 0.84 },
-  unsaid: ["studio/other-scene"],
-  striking: ["studio/went"],
+  unsaid: ["scenes/other-scene"],
+  striking: ["scenes/went"],
   noteInWords: studioNoteInWords,
   noteInShort: studioNoteInShort,
 };

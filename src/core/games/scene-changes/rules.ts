@@ -33,7 +33,7 @@ export function studioStep(at: At, signal: Signal, ctx: StepContext): Outcome {
   const amount = amountOf(signal);
   if (amount === null || amount < answer.least) return still(at);
   const { current } = at.durable.studio;
-  if (answer.onlyIn.length > 0 && (current === null || !answer.onlyIn.includes(current))) return no(at, "studio/other-scene");
+  if (answer.onlyIn.length > 0 && (current === null || !answer.onlyIn.includes(current))) return no(at, "scenes/other-scene");
   const by = "viewer" in signal ? nameOf(signal.viewer) : ctx.channelName;
   return go(at, { scene: answer.scene, holdMs: answer.holdMs, by }, signal.atMs, ctx);
 }
@@ -45,32 +45,32 @@ const sceneCalled = ({ studio }: StudioDurable, name: string): string | null =>
 /** To a scene, now or when its turn comes. */
 function go(at: At, given: Going, atMs: number, ctx: Pick<StepContext, "rehearsing">): Outcome {
   const { settings, durable } = at;
-  if (given.scene === "") return no(at, "studio/no-scene");
-  if (!durable.studio.connected) return no(at, "studio/away");
+  if (given.scene === "") return no(at, "scenes/no-scene");
+  if (!durable.studio.connected) return no(at, "scenes/away");
   const scene = sceneCalled(durable, given.scene);
-  if (scene === null) return no(at, "studio/unknown-scene", { scene: given.scene });
+  if (scene === null) return no(at, "scenes/unknown-scene", { scene: given.scene });
   const going = { ...given, scene };
   const { holdMs } = going;
   const { hold, asked } = durable;
   if (hold === null && asked === null) return ask(at, going, atMs, ctx);
-  if (settings.meanwhile === "drop") return no(at, "studio/holds", { scene: hold?.scene ?? asked?.scene ?? "" });
+  if (settings.meanwhile === "drop") return no(at, "scenes/holds", { scene: hold?.scene ?? asked?.scene ?? "" });
   if (settings.meanwhile === "extend" && holdMs > 0) {
     if (hold?.scene === scene && asked === null)
-      return did(at, "studio/extended", scene, { ...durable, hold: { ...hold, untilMs: hold.untilMs + holdMs } });
+      return did(at, "scenes/extended", scene, { ...durable, hold: { ...hold, untilMs: hold.untilMs + holdMs } });
     if (asked?.scene === scene && !asked.returns)
-      return did(at, "studio/extended", scene, { ...durable, asked: { ...asked, holdMs: asked.holdMs + holdMs } });
+      return did(at, "scenes/extended", scene, { ...durable, asked: { ...asked, holdMs: asked.holdMs + holdMs } });
   }
-  if (durable.waiting.length >= settings.mostWaiting) return no(at, "studio/full", { most: settings.mostWaiting });
-  return did(at, "studio/waits", scene, { ...durable, waiting: [...durable.waiting, going] });
+  if (durable.waiting.length >= settings.mostWaiting) return no(at, "scenes/full", { most: settings.mostWaiting });
+  return did(at, "scenes/waits", scene, { ...durable, waiting: [...durable.waiting, going] });
 }
 
 /** The studio is asked; what it answers comes as a command. */
 function ask(at: At, going: Going, atMs: number, ctx: Pick<StepContext, "rehearsing">, returns = false): Outcome {
   const { durable } = at;
   const { current } = durable.studio;
-  if (current === going.scene) return did(at, "studio/there", going.scene, durable);
+  if (current === going.scene) return did(at, "scenes/there", going.scene, durable);
   // A rehearsal leaves the studio alone: somebody may be on air with it.
-  if (ctx.rehearsing) return did(at, "studio/rehearsed", going.scene, durable);
+  if (ctx.rehearsing) return did(at, "scenes/rehearsed", going.scene, durable);
   const n = durable.made + 1;
   const asked = { ...going, n, back: current, returns, untilMs: atMs + answersWithinMs };
   return {
@@ -101,7 +101,7 @@ const failed = (durable: StudioDurable, why: string): StudioDurable => ({
 function onTimer(at: At, atMs: number): Outcome {
   const { durable } = at;
   if (durable.asked !== null && durable.asked.untilMs <= atMs)
-    return next({ ...no(at, "studio/silent", { scene: durable.asked.scene }), durable: failed(durable, "it did not answer") }, at, atMs);
+    return next({ ...no(at, "scenes/silent", { scene: durable.asked.scene }), durable: failed(durable, "it did not answer") }, at, atMs);
   if (durable.hold === null || durable.hold.untilMs > atMs) return still(at);
   return goBack(at, atMs);
 }
@@ -112,9 +112,9 @@ function goBack(at: At, atMs: number): Outcome {
   const { hold, studio } = durable;
   if (hold === null) return still(at);
   const free = { ...durable, hold: null };
-  if (!studio.connected) return { ...no(at, "studio/no-return", { scene: hold.back }), durable: { ...free, waiting: [] } };
+  if (!studio.connected) return { ...no(at, "scenes/no-return", { scene: hold.back }), durable: { ...free, waiting: [] } };
   if (studio.current !== hold.scene) return next({ ...still(at), durable: free }, at, atMs);
-  if (!studio.scenes.includes(hold.back)) return next({ ...no(at, "studio/unknown-scene", { scene: hold.back }), durable: free }, at, atMs);
+  if (!studio.scenes.includes(hold.back)) return next({ ...no(at, "scenes/unknown-scene", { scene: hold.back }), durable: free }, at, atMs);
   // Somebody waits: straight on to theirs, and from there back to where all began.
   const [first, ...waiting] = durable.waiting;
   if (first !== undefined) {
@@ -132,9 +132,9 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { atMs } = signal;
   switch (command.do) {
     case "switch": {
-      if (command.on === durable.on) return no(at, command.on ? "studio/already-on" : "studio/already-off");
+      if (command.on === durable.on) return no(at, command.on ? "scenes/already-on" : "scenes/already-off");
       const off = command.on ? {} : { hold: null, waiting: [] };
-      return did(at, command.on ? "studio/switched-on" : "studio/switched-off", "", { ...durable, ...off, on: command.on });
+      return did(at, command.on ? "scenes/switched-on" : "scenes/switched-off", "", { ...durable, ...off, on: command.on });
     }
     case "stands":
       return stands(at, command, atMs);
@@ -144,23 +144,23 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       const { asked } = durable;
       if (asked?.n !== command.n) return still(at);
       return next(
-        { ...no(at, "studio/refused", { scene: asked.scene, why: command.why }), durable: failed(durable, command.why) },
+        { ...no(at, "scenes/refused", { scene: asked.scene, why: command.why }), durable: failed(durable, command.why) },
         at,
         atMs,
       );
     }
     case "switch-to": {
-      if (!durable.studio.connected) return no(at, "studio/away");
-      if (!durable.studio.scenes.includes(command.scene)) return no(at, "studio/unknown-scene", { scene: command.scene });
+      if (!durable.studio.connected) return no(at, "scenes/away");
+      if (!durable.studio.scenes.includes(command.scene)) return no(at, "scenes/unknown-scene", { scene: command.scene });
       // An operator's hand goes before all that holds or waits.
       const free = { ...at, durable: { ...durable, hold: null, waiting: [], asked: null } };
       return ask(free, { scene: command.scene, holdMs: 0, by: signal.by }, atMs, ctx);
     }
     case "go":
-      if (!durable.on) return no(at, "studio/off");
+      if (!durable.on) return no(at, "scenes/off");
       return go(at, { scene: command.scene.trim(), holdMs: command.holdMs, by: signal.by }, atMs, ctx);
     case "back":
-      return durable.hold === null ? no(at, "studio/nothing-holds") : goBack(at, atMs);
+      return durable.hold === null ? no(at, "scenes/nothing-holds") : goBack(at, atMs);
   }
 }
 
@@ -172,13 +172,13 @@ function stands(at: At, told: Extract<StudioCommand, { do: "stands" }>, atMs: nu
     const lost = durable.asked === null && durable.waiting.length === 0;
     const gone = { ...durable, studio: { ...durable.studio, connected }, asked: null, waiting: [], trouble: null };
     if (!durable.studio.connected && lost) return still(at);
-    return { ...(lost ? still(at) : no(at, "studio/away")), durable: gone };
+    return { ...(lost ? still(at) : no(at, "scenes/away")), durable: gone };
   }
   const now = { ...durable, studio: { connected, name, scenes, current } };
   const { hold, asked } = now;
   // Somebody moved on by hand, or another rule did: there is nothing to go back from.
   const moved = hold !== null && asked === null && current !== hold.scene;
-  if (moved) return next(did(at, "studio/moved-on", current ?? "", { ...now, hold: null }), at, atMs);
+  if (moved) return next(did(at, "scenes/moved-on", current ?? "", { ...now, hold: null }), at, atMs);
   return JSON.stringify(now.studio) === JSON.stringify(durable.studio) ? still(at) : { ...still(at), durable: now };
 }
 
@@ -189,8 +189,8 @@ function went(at: At, n: number, atMs: number): Outcome {
   const { scene, holdMs, by, back, returns } = asked;
   const studio = { ...durable.studio, current: scene };
   const hold = returns || holdMs === 0 || back === null ? null : { scene, holdMs, by, back, untilMs: atMs + holdMs };
-  const told: Order = { do: "emit", what: "studio/switched", viewer: null, amount: 0, text: scene };
-  const outcome = did(at, returns ? "studio/returned" : "studio/went", scene, { ...durable, studio, asked: null, hold }, [told], { by });
+  const told: Order = { do: "emit", what: "scenes/switched", viewer: null, amount: 0, text: scene };
+  const outcome = did(at, returns ? "scenes/returned" : "scenes/went", scene, { ...durable, studio, asked: null, hold }, [told], { by });
   return next(outcome, at, atMs);
 }
 

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
-import { type AnsweredKind, answeredKinds, type StudioSettings } from "../../core/games/studio/settings";
-import { kindWords } from "../../core/games/studio/words";
+import { type AnsweredKind, answeredKinds, type StudioSettings } from "../../core/games/scene-changes/settings";
+import { kindWords } from "../../core/games/scene-changes/words";
 import { Pick } from "../../ui/pick";
 import { Tick } from "../../ui/tick";
 import type { LooksProps } from "../shown";

@@ -1,12 +1,12 @@
-// Draws and synthesises the films of the practice rig's shelf, from nothing: `node scripts/draw-clips.mjs`. They are small
-// and lie in demo/clips; this says how they came to be.
+// Draws and synthesises the films of the practice rig's shelf, from nothing: `node scripts/draw-films.mjs`. They are small
+// and lie in demo/films; this says how they came to be.
 import { spawn } from "node:child_process";
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import sharp from "sharp";
 import { root } from "./lib/system.mjs";
 
-const out = join(root, "demo/clips");
+const out = join(root, "demo/films");
 const [width, height, rate] = [640, 360, 15];
 
 const ffmpeg = (args, feed) =>
@@ -56,7 +56,11 @@ const wheel = (t) => {
   const w = 92 - 26 * rise;
   const h = 60 + 110 * rise;
   const wob = 4 * Math.sin(t * 9) * (1 - rise * 0.6);
-  const lines = Array.from({ length: 5 }, (_, i) => `<path d="M${320 - w + 10} ${262 - (h * (i + 1)) / 6}q${w} ${14 + wob} ${2 * w - 20} 0" fill="none" stroke="#8f5d3d" stroke-width="4"/>`);
+  const lines = Array.from(
+    { length: 5 },
+    (_, i) =>
+      `<path d="M${320 - w + 10} ${262 - (h * (i + 1)) / 6}q${w} ${14 + wob} ${2 * w - 20} 0" fill="none" stroke="#8f5d3d" stroke-width="4"/>`,
+  );
   return `<rect width="640" height="360" fill="#56493f"/><rect y="276" width="640" height="84" fill="#6f4b33"/><ellipse cx="320" cy="284" rx="210" ry="40" fill="#7f8896"/>
     <ellipse cx="${320 + 150 * Math.cos(t * 7)}" cy="${284 + 24 * Math.sin(t * 7)}" rx="14" ry="6" fill="#aab2bd"/>
     <path d="M${320 - w} 264q${wob} ${-h * 0.6} 18 ${-h}h${2 * w - 36}q${18 - wob} ${h * 0.4} 18 ${h}Z" fill="#bd8762"/>${lines.join("")}<ellipse cx="${320 + wob}" cy="${264 - h}" rx="${w - 18}" ry="14" fill="#7d5037"/>`;
@@ -67,13 +71,27 @@ const tide = (t) =>
 mkdirSync(out, { recursive: true });
 await film("sail.webm", 24, sail, "anoisesrc=color=brown:amplitude=0.25:r=24000,lowpass=f=500,tremolo=f=0.25:d=0.7", webm);
 await film("kettle.mp4", 15, kettle, "aevalsrc='0.25*sin(2*PI*(900+60*t)*t)*min(1,t/10)':s=24000", mp4);
-await film("wheel.webm", 20, wheel, "aevalsrc='0.2*sin(2*PI*98*t)*(0.8+0.2*sin(2*PI*3*t))+0.06*sin(2*PI*196*t)':s=24000", webm);
+await film("throwing.webm", 20, wheel, "aevalsrc='0.2*sin(2*PI*98*t)*(0.8+0.2*sin(2*PI*3*t))+0.06*sin(2*PI*196*t)':s=24000", webm);
 await film("tide.webm", 10, tide, "", webm);
 // What a checker must find: it flashes six times a second; it is black; it is half an hour long; it is torn; it is no film.
 const plain = ["-pix_fmt", "yuv420p", "-c:v", "libx264", "-preset", "slow"];
 const lavfi = (...sources) => sources.flatMap((s) => ["-f", "lavfi", "-i", s]);
-await ffmpeg([...lavfi("color=white:size=160x90:rate=30:duration=6"), "-vf", "geq=lum='if(mod(floor(T*12),2),235,16)':cb=128:cr=128", ...plain, join(out, "lightning.mp4")]);
-await ffmpeg([...lavfi("color=black:size=160x90:rate=15:duration=8", "sine=frequency=220:duration=8:sample_rate=16000"), ...plain, "-c:a", "aac", "-b:a", "24k", join(out, "night.mp4")]);
+await ffmpeg([
+  ...lavfi("color=white:size=160x90:rate=30:duration=6"),
+  "-vf",
+  "geq=lum='if(mod(floor(T*12),2),235,16)':cb=128:cr=128",
+  ...plain,
+  join(out, "lightning.mp4"),
+]);
+await ffmpeg([
+  ...lavfi("color=black:size=160x90:rate=15:duration=8", "sine=frequency=220:duration=8:sample_rate=16000"),
+  ...plain,
+  "-c:a",
+  "aac",
+  "-b:a",
+  "24k",
+  join(out, "night.mp4"),
+]);
 await ffmpeg([...lavfi("color=#3c628f:size=64x36:rate=1:duration=1800"), ...plain, join(out, "voyage.mp4")]);
 writeFileSync(join(out, "torn.mp4"), readFileSync(join(out, "kettle.mp4")).subarray(0, 900));
 writeFileSync(join(out, "page.mp4"), "<!doctype html><title>No film</title><p>Whoever named this page after a film was joking.\n");

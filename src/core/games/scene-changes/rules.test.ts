@@ -9,7 +9,7 @@ import type { Command, Signal } from "../../signals/signal";
 import { studio } from "./definition";
 import { freshStudio, type SceneAnswer, studioDefaults, type StudioDurable, type StudioSettings, studioSettingsSchema } from "./settings";
 
-const scenes = ["Wheel", "Kiln door", "Glaze bench", "Tea"];
+const scenes = ["Throwing", "Kiln door", "Glaze bench", "Tea"];
 /** A channel with a studio that answers when it is let; times in seconds. */
 function evening(part: Partial<StudioSettings> = {}, rehearsing = false) {
   const settings = studioSettingsSchema.parse({ ...studioDefaults, ...part });
@@ -63,21 +63,21 @@ const answers = (kind: keyof StudioSettings["answers"], part: Partial<SceneAnswe
 describe("a scene that holds", () => {
   test("is gone to, holds for its time, and goes back to where it was", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Kiln door", 10, 1);
-    expect(s.current).toBe("Wheel");
-    expect(s.does(1.2)).toEqual(["studio/went"]);
+    expect(s.current).toBe("Throwing");
+    expect(s.does(1.2)).toEqual(["scenes/went"]);
     expect(s.current).toBe("Kiln door");
     s.until(11);
     expect(s.asked).toHaveLength(1);
     s.until(11.3);
-    expect(s.asked[1]).toMatchObject({ scene: "Wheel", atS: 11.2 });
-    expect(s.does(11.4)).toEqual(["studio/returned"]);
-    expect([s.current, s.now.hold]).toEqual(["Wheel", null]);
+    expect(s.asked[1]).toMatchObject({ scene: "Throwing", atS: 11.2 });
+    expect(s.does(11.4)).toEqual(["scenes/returned"]);
+    expect([s.current, s.now.hold]).toEqual(["Throwing", null]);
   });
   test("of 0 seconds stays", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Tea", 0, 1);
     s.does(1.2);
     s.until(10_000);
@@ -85,14 +85,14 @@ describe("a scene that holds", () => {
   });
   test("goes back nowhere when an operator, or another program, moved on meanwhile", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Kiln door", 10, 1);
     s.does(1.2);
-    expect(s.stands("Tea", 5)).toEqual(["studio/moved-on"]);
+    expect(s.stands("Tea", 5)).toEqual(["scenes/moved-on"]);
     s.until(60);
     expect([s.asked.length, s.current]).toEqual([1, "Tea"]);
     const hand = evening();
-    hand.stands("Wheel", 0);
+    hand.stands("Throwing", 0);
     hand.go("Kiln door", 10, 1);
     hand.does(1.2);
     hand.command({ do: "switch-to", scene: "Tea" }, 3);
@@ -102,19 +102,19 @@ describe("a scene that holds", () => {
   });
   test("what the studio tells before it answers is its own doing, not somebody's", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Kiln door", 10, 1);
     expect(s.stands("Kiln door", 1.1)).toEqual([]);
     s.does(1.2);
-    expect(s.now.hold).toMatchObject({ scene: "Kiln door", back: "Wheel" });
+    expect(s.now.hold).toMatchObject({ scene: "Kiln door", back: "Throwing" });
   });
   test("where it was is gone by then: it stays, and says so", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Tea", 5, 1);
     s.does(1);
     s.stands("Tea", 3, ["Tea", "Kiln door"]);
-    expect(s.until(7)).toEqual(["studio/unknown-scene"]);
+    expect(s.until(7)).toEqual(["scenes/unknown-scene"]);
     expect(s.asked).toHaveLength(1);
   });
 });
@@ -122,15 +122,15 @@ describe("a scene that holds", () => {
 describe("another one meanwhile", () => {
   const held = (meanwhile: StudioSettings["meanwhile"], mostWaiting = 5) => {
     const s = evening({ meanwhile, mostWaiting });
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Kiln door", 10, 1);
     s.does(1);
     return s;
   };
   test("adds its time to the same scene, and waits for another", () => {
     const s = held("extend");
-    expect(s.go("Kiln door", 10, 5)).toEqual(["studio/extended"]);
-    expect(s.go("Tea", 4, 6)).toEqual(["studio/waits"]);
+    expect(s.go("Kiln door", 10, 5)).toEqual(["scenes/extended"]);
+    expect(s.go("Tea", 4, 6)).toEqual(["scenes/waits"]);
     s.until(20);
     expect(s.asked).toHaveLength(1);
     s.until(21);
@@ -138,22 +138,22 @@ describe("another one meanwhile", () => {
     s.does(21);
     s.until(26);
     // Back to where all began, not to the scene between.
-    expect(s.asked[2]).toMatchObject({ scene: "Wheel" });
+    expect(s.asked[2]).toMatchObject({ scene: "Throwing" });
   });
   test("waits, so many at most", () => {
     const s = held("wait", 1);
-    expect(s.go("Kiln door", 10, 5)).toEqual(["studio/waits"]);
-    expect(s.go("Tea", 10, 5)).toEqual(["studio/full"]);
+    expect(s.go("Kiln door", 10, 5)).toEqual(["scenes/waits"]);
+    expect(s.go("Tea", 10, 5)).toEqual(["scenes/full"]);
   });
   test("is left out, and says what holds", () => {
     const s = held("drop");
-    expect(s.go("Tea", 10, 5)).toEqual(["studio/holds"]);
+    expect(s.go("Tea", 10, 5)).toEqual(["scenes/holds"]);
   });
   test("two at the same instant: one is asked for, the other comes after it", () => {
     const s = evening({ meanwhile: "wait" });
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Kiln door", 5, 1);
-    expect(s.go("Tea", 5, 1)).toEqual(["studio/waits"]);
+    expect(s.go("Tea", 5, 1)).toEqual(["scenes/waits"]);
     expect(s.asked).toHaveLength(1);
     s.does(1.1);
     s.until(7);
@@ -164,74 +164,74 @@ describe("another one meanwhile", () => {
 describe("a studio that is away", () => {
   test("is told so to who asks; nothing hangs", () => {
     const s = evening();
-    expect(s.go("Tea", 5, 1)).toEqual(["studio/away"]);
-    s.stands("Wheel", 2);
+    expect(s.go("Tea", 5, 1)).toEqual(["scenes/away"]);
+    s.stands("Throwing", 2);
     s.go("Tea", 5, 3);
     s.go("Kiln door", 5, 3);
-    expect(s.gone(4)).toEqual(["studio/away"]);
+    expect(s.gone(4)).toEqual(["scenes/away"]);
     expect([s.now.asked, s.now.waiting, studio.dueMs!(studioDefaults, s.now)]).toEqual([null, [], null]);
   });
   test("in the middle of a hold: back in time it goes back; later, nothing is done late", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Tea", 10, 1);
     s.does(1);
     s.gone(3);
     s.stands("Tea", 6);
     s.until(11.5);
-    expect(s.asked.at(-1)).toMatchObject({ scene: "Wheel" });
+    expect(s.asked.at(-1)).toMatchObject({ scene: "Throwing" });
     const late = evening();
-    late.stands("Wheel", 0);
+    late.stands("Throwing", 0);
     late.go("Tea", 10, 1);
     late.does(1);
     late.gone(3);
-    expect(late.until(11.5)).toEqual(["studio/no-return"]);
+    expect(late.until(11.5)).toEqual(["scenes/no-return"]);
     late.stands("Tea", 20);
     late.until(200);
     expect([late.asked.length, late.now.hold]).toEqual([1, null]);
   });
   test("that refuses or says nothing is not waited for", () => {
     const s = evening({ meanwhile: "wait" });
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("Tea", 5, 1);
     s.go("Kiln door", 5, 1);
-    expect(s.command({ do: "not-went", n: s.asked[0]!.n, why: "locked" }, 2)).toEqual(["studio/refused"]);
+    expect(s.command({ do: "not-went", n: s.asked[0]!.n, why: "locked" }, 2)).toEqual(["scenes/refused"]);
     expect(s.asked[1]).toMatchObject({ scene: "Kiln door" });
-    expect(s.until(30)).toEqual(["studio/silent"]);
+    expect(s.until(30)).toEqual(["scenes/silent"]);
     expect(s.does(31)).toEqual([]);
   });
 });
 
 describe("by themselves", () => {
   test("a raid of at least so many, only from the scenes that are set", () => {
-    const s = evening(answers("raid", { least: 10, scene: "Kiln door", holdMs: 5_000, onlyIn: ["Wheel"] }));
-    s.stands("Wheel", 0);
+    const s = evening(answers("raid", { least: 10, scene: "Kiln door", holdMs: 5_000, onlyIn: ["Throwing"] }));
+    s.stands("Throwing", 0);
     s.raid(9, 1);
     expect(s.asked).toHaveLength(0);
     s.raid(10, 2);
     expect(s.asked[0]).toMatchObject({ scene: "Kiln door" });
-    const other = evening(answers("raid", { least: 10, scene: "Kiln door", onlyIn: ["Wheel"] }));
+    const other = evening(answers("raid", { least: 10, scene: "Kiln door", onlyIn: ["Throwing"] }));
     other.stands("Tea", 0);
-    expect(other.raid(50, 1)).toEqual(["studio/other-scene"]);
+    expect(other.raid(50, 1)).toEqual(["scenes/other-scene"]);
   });
   test("a scene that is on already, one that is not there, none at all", () => {
     const s = evening();
-    s.stands("Wheel", 0);
+    s.stands("Throwing", 0);
     s.go("KILN dóor", 0, 1);
     expect(s.asked[0]).toMatchObject({ scene: "Kiln door" });
     s.does(1);
-    s.stands("Wheel", 1);
-    expect([s.go("Wheel", 5, 1), s.go("__proto__", 5, 1), s.go(" ", 5, 1), s.command({ do: "back" }, 1)]).toEqual([
-      ["studio/there"],
-      ["studio/unknown-scene"],
-      ["studio/no-scene"],
-      ["studio/nothing-holds"],
+    s.stands("Throwing", 1);
+    expect([s.go("Throwing", 5, 1), s.go("__proto__", 5, 1), s.go(" ", 5, 1), s.command({ do: "back" }, 1)]).toEqual([
+      ["scenes/there"],
+      ["scenes/unknown-scene"],
+      ["scenes/no-scene"],
+      ["scenes/nothing-holds"],
     ]);
   });
   test("a rehearsal leaves the studio alone", () => {
     const s = evening({}, true);
-    s.stands("Wheel", 0);
-    expect([s.go("Tea", 5, 1), s.asked]).toEqual([["studio/rehearsed"], []]);
+    s.stands("Throwing", 0);
+    expect([s.go("Tea", 5, 1), s.asked]).toEqual([["scenes/rehearsed"], []]);
   });
 });
 

@@ -84,71 +84,71 @@ export function studioToViewers(s: StudioSettings): readonly string[] {
 export function studioNoteInWords({ refusal: why, did, subject = "", count }: Note): string {
   const scene = `“${String(why?.facts["scene"] ?? "")}”`;
   switch (why?.code ?? did) {
-    case "studio/off":
+    case "scenes/off":
       return "scene changes are switched off";
-    case "studio/already-on":
+    case "scenes/already-on":
       return "scene changes are on already";
-    case "studio/already-off":
+    case "scenes/already-off":
       return "scene changes are off already";
-    case "studio/away":
+    case "scenes/away":
       return "the studio does not answer: the scene stays as it is";
-    case "studio/no-scene":
+    case "scenes/no-scene":
       return "no scene is chosen";
-    case "studio/unknown-scene":
+    case "scenes/unknown-scene":
       return `the studio has no scene ${scene}`;
-    case "studio/other-scene":
+    case "scenes/other-scene":
       return "not from the scene that is on now";
-    case "studio/holds":
+    case "scenes/holds":
       return `left out: ${scene} holds`;
-    case "studio/full":
+    case "scenes/full":
       return `left out: ${counted(Number(why?.facts["most"]), "scene")} wait already`;
-    case "studio/silent":
+    case "scenes/silent":
       return `the studio did not answer in time: it may not be at ${scene}`;
-    case "studio/refused":
+    case "scenes/refused":
       return `the studio would not go to ${scene}: ${String(why?.facts["why"])}`;
-    case "studio/no-return":
+    case "scenes/no-return":
       return `the studio does not answer: nothing goes back to ${scene}`;
-    case "studio/nothing-holds":
+    case "scenes/nothing-holds":
       return "nothing holds: there is nothing to go back from";
-    case "studio/went":
+    case "scenes/went":
       return `scene “${subject}”`;
-    case "studio/returned":
+    case "scenes/returned":
       return `back at “${subject}”`;
-    case "studio/there":
+    case "scenes/there":
       return `“${subject}” is on already`;
-    case "studio/extended":
+    case "scenes/extended":
       return `“${subject}” holds longer`;
-    case "studio/waits":
+    case "scenes/waits":
       return `“${subject}” waits its turn`;
-    case "studio/moved-on":
+    case "scenes/moved-on":
       return `somebody went to “${subject}”: nothing goes back`;
-    case "studio/rehearsed":
+    case "scenes/rehearsed":
       return `would go to “${subject}”: a rehearsal leaves the studio alone`;
-    case "studio/switched-on":
+    case "scenes/switched-on":
       return "scene changes were switched on";
-    case "studio/switched-off":
+    case "scenes/switched-off":
       return "scene changes were switched off";
     default:
       return why?.code ?? (count > 1 ? "" : "");
   }
 }
 const refusedInShort: Readonly<Record<string, string>> = {
-  "studio/away": "studio away",
-  "studio/refused": "studio refused",
-  "studio/silent": "studio silent",
-  "studio/no-scene": "no scene",
-  "studio/unknown-scene": "no such scene",
-  "studio/holds": "one holds",
-  "studio/full": "too many wait",
-  "studio/no-return": "no way back",
+  "scenes/away": "studio away",
+  "scenes/refused": "studio refused",
+  "scenes/silent": "studio silent",
+  "scenes/no-scene": "no scene",
+  "scenes/unknown-scene": "no such scene",
+  "scenes/holds": "one holds",
+  "scenes/full": "too many wait",
+  "scenes/no-return": "no way back",
 };
 export const studioNoteInShort = ({ refusal: why, did, subject = "" }: Note): string | null =>
   why !== undefined
     ? Object.hasOwn(refusedInShort, why.code)
       ? (refusedInShort[why.code] ?? null)
       : null
-    : did === "studio/went"
+    : did === "scenes/went"
       ? `scene ${subject}`
-      : did === "studio/returned"
+      : did === "scenes/returned"
         ? `back at ${subject}`
         : null;
