@@ -55,7 +55,7 @@ module.exports = {
     ),
     no(
       "scenes-are-light",
-      "^src/games/.*(scene|registry-scenes)",
+      "^src/games/(registry-scenes|[^/]+/[^/]*(scene|paint)[^/]*$)",
       "^src/ui/|sheet\\.tsx$|^node_modules/(react|react-dom|@chakra-ui|next)/",
       "scenes run in the overlay page",
     ),

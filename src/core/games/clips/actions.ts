@@ -23,13 +23,13 @@ export const clipsActions = actionsOf({
     label: "Play the next",
     form: "Play the next of {game}",
     input: {},
-    key: "p",
+    key: "m",
     word: "playclip",
     stepwise: true,
     can: (view) => view["now"] === null && view["next"] !== null,
     tape: (_, by, byOperator) => (byOperator ? { tone: "moss", weight: 1, label: `${by} played a clip` } : null),
   },
-  show: {
+  unveil: {
     label: "Open the curtain",
     form: "Open the curtain of {game}",
     input: {},
@@ -39,7 +39,7 @@ export const clipsActions = actionsOf({
     can: (view) => shownNow(view) === false,
     tape: () => ({ tone: "moss", weight: 1, label: "The clip is shown" }),
   },
-  hide: {
+  veil: {
     label: "Close the curtain",
     form: "Close the curtain of {game}",
     input: {},

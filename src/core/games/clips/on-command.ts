@@ -83,11 +83,11 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
     case "again":
     case "replay":
       return byHand(at, command, atMs, ctx);
-    case "show":
-    case "hide": {
+    case "unveil":
+    case "veil": {
       const { now } = durable;
       if (now === null) return no(at, "clips/nothing");
-      const shown = command.do === "show";
+      const shown = command.do === "unveil";
       if (now.shown === shown) return no(at, shown ? "clips/shown-already" : "clips/hidden-already");
       const seenMs = now.seenMs + (now.openMs === null ? 0 : Math.max(0, atMs - now.openMs));
       const next = { ...now, shown, seenMs, openMs: shown ? Math.max(atMs, now.sinceMs + opensMs) : null };

@@ -22,7 +22,7 @@ const deed = fc.oneof(
     weight: 3,
     arbitrary: fc.record({ do: fc.constantFrom("approve", "drop", "front", "seen", "bar-file", "settled", "credit", "replay"), n }),
   },
-  { weight: 2, arbitrary: fc.record({ do: fc.constantFrom("skip", "hide", "show", "play", "hold", "go-on", "again", "seen-now") }) },
+  { weight: 2, arbitrary: fc.record({ do: fc.constantFrom("skip", "veil", "unveil", "play", "hold", "go-on", "again", "seen-now") }) },
   fc.record({ do: fc.constantFrom("bar", "let-back", "withdraw"), id, n }),
   fc.record({ do: fc.constant("switch" as const), on: fc.boolean() }),
 );

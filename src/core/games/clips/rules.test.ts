@@ -71,10 +71,10 @@ describe("a clip that is bought", () => {
       play.says("ada", `!clip ${at} 0:07 12s`);
       play.filmed(1, 1_000);
       play.command({ do: "seen", n: 1 }, 1_800);
-      expect(codeOf(play.command({ do: "hide" }, 3_700))).toBe("clips/hidden");
-      expect(codeOf(play.command({ do: "hide" }, 3_800))).toBe("clips/hidden-already");
+      expect(codeOf(play.command({ do: "veil" }, 3_700))).toBe("clips/hidden");
+      expect(codeOf(play.command({ do: "veil" }, 3_800))).toBe("clips/hidden-already");
       // What is hidden is not seen: two seconds before, two after.
-      play.command({ do: "show" }, 6_000);
+      play.command({ do: "unveil" }, 6_000);
       play.command({ do: "skip" }, 8_000);
       expect([skipped, play.balance("ada")]).toEqual([skipped, 9_400 + back]);
       expect(play.balances.get("pool")).toBe(0);

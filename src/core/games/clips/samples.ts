@@ -77,8 +77,8 @@ export const clipsSamples: readonly Sample[] = [
     make: ({ durable }) =>
       one("the film can’t be read", commanded({ do: "not-filmed", n: (durable as ClipsDurable).made, code: "video/broken", facts: {} })),
   },
-  { id: "hide", label: "Hide it", key: "e", weight: 1, make: () => one("you hide it", commanded({ do: "hide" })) },
-  { id: "show", label: "Show it", key: "r", weight: 1, make: () => one("you show it", commanded({ do: "show" })) },
+  { id: "hide", label: "Hide it", key: "e", weight: 1, make: () => one("you hide it", commanded({ do: "veil" })) },
+  { id: "show", label: "Show it", key: "r", weight: 1, make: () => one("you show it", commanded({ do: "unveil" })) },
   { id: "skip", label: "Skip it", key: "t", weight: 1, make: () => one("you skip it", commanded({ do: "skip" })) },
   { id: "hold", label: "Hold", weight: 0, make: () => one("you hold what waits", commanded({ do: "hold" })) },
   { id: "go-on", label: "Go on", weight: 1, make: () => one("you let it go on", commanded({ do: "go-on" })) },
