@@ -24,9 +24,9 @@ function set(tell: (command: unknown) => boolean | Promise<boolean> = () => true
     },
   });
   const end = (result: unknown, code = ""): void => {
-    for (const [id, job] of media.jobs)
+    for (const [id, job] of media.rows)
       if (job.state === "waiting")
-        media.jobs.set(id, { ...job, state: code === "" ? "done" : "failed", result, why: code === "" ? null : { code, facts: {} } });
+        media.rows.set(id, { ...job, state: code === "" ? "done" : "failed", result, why: code === "" ? null : { code, facts: {} } });
   };
   return { films, media, told, end, state };
 }
@@ -57,6 +57,18 @@ describe("clips on their way to be made", () => {
     await films.look();
     expect(told).toHaveLength(1);
   });
+  test("what waits for more than a minute while nothing is made is known", async () => {
+    const { films, media, end } = set();
+    await films.order({ game, n: 1, request, source: "", name: "a" });
+    await films.look();
+    expect(films.stalled).toBe(0);
+    for (const [id, job] of media.rows) media.rows.set(id, { ...job, createdMs: -70_000 });
+    await films.look();
+    expect(films.stalled).toBe(1);
+    end({});
+    await films.look();
+    expect(films.stalled).toBe(0);
+  });
   test("no room, or no database: the game hears it at once; one that nobody wants is not made", async () => {
     const { films, media, state } = set();
     for (let n = 1; n <= 40; n += 1) await films.order({ game, n, request, source: "", name: "a" });
@@ -66,7 +78,7 @@ describe("clips on their way to be made", () => {
       code: "file/too-many",
     });
     await films.drop(game, 3);
-    expect([...media.jobs.values()].find((j) => j.about.endsWith(".3"))?.state).toBe("dropped");
+    expect([...media.rows.values()].find((j) => j.about.endsWith(".3"))?.state).toBe("dropped");
     state.away = true;
     expect(await films.order({ game, n: 42, request, source: "", name: "a" })).toMatchObject({ code: "store/away" });
     await films.look();

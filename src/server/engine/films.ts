@@ -5,6 +5,7 @@ import type { FilmRequest } from "../../core/props/film";
 import type { Command } from "../../core/signals/signal";
 import type { EngineStore } from "../ports/engine-store";
 
+const patienceMs = 60_000;
 type Wanted = Readonly<{ game: GameId; n: number; request: FilmRequest; source: string; name: string }>;
 type FilmDeps = Readonly<{
   channel: ChannelId;
@@ -19,6 +20,8 @@ type FilmDeps = Readonly<{
 export class Films {
   private looking: Promise<void> | null = null;
   private again = false;
+  /** How many have been waiting for more than a minute while none of this channel was at work: told as health. */
+  stalled = 0;
 
   constructor(private readonly deps: FilmDeps) {}
 
@@ -56,10 +59,18 @@ export class Films {
     });
     return this.looking;
   }
+  private async lookForStalled(): Promise<void> {
+    const { media, channel, now } = this.deps;
+    const all = await media.jobs(channel, Number.MAX_SAFE_INTEGER);
+    const late = all.filter((j) => j.state === "waiting" && now() - j.createdMs > patienceMs);
+    this.stalled = all.some((j) => j.state === "working") ? 0 : late.length;
+  }
+
   private async tellAll(): Promise<void> {
     const { media, channel, tell, onError } = this.deps;
     try {
       const jobs = await media.untold(channel);
+      await this.lookForStalled();
       for (const { id, about, state, result, why } of jobs) {
         const [game, n] = ofAbout(about);
         const command: Command =

@@ -38,6 +38,7 @@ describe("the health sign", () => {
     ["signals that wait long to be kept", { waitingMs: 4_000 }, "good good good bad"],
     ["a clock that was set back", { clockAheadMs: 3_600_000 }, "good good good waiting"],
     ["texts that could not be spoken", { unspoken: { count: 2, why: "speech/none" } }, "good good good good waiting"],
+    ["films that wait while none is made", { stalledFilms: 2 }, "good good good good waiting"],
     ["frames that came late, which is told and no fault yet", { pages: [{ ...page, late: 40 }] }, "good good good good"],
   ])("%s", (_, part, expected) => expect(states(part)).toBe(expected));
   test("whatever is wrong says what it means and what to do", () => {

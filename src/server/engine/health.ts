@@ -28,6 +28,8 @@ export type HealthFacts = Readonly<{
   unspoken?: Readonly<{ count: number; why: string }>;
   /** Null where none is connected to. */
   studio?: StudioStanding | null;
+  /** Films that have been waiting for long while none is made. */
+  stalledFilms?: number;
 }>;
 
 /** Each part of the installation: how it stands, what that means, what to do. */
@@ -43,6 +45,7 @@ export function healthOf(f: HealthFacts): HealthItem[] {
     ledgerHealth(f),
     speechHealth(f),
     studioHealth(f),
+    filmHealth(f),
   ].filter((item) => item !== null);
 }
 
@@ -109,6 +112,19 @@ function speechHealth({ unspoken }: HealthFacts): HealthItem | null {
       : unspoken.why === "speech/late"
         ? "The engine took too long and was ended. Is the computer busy?"
         : "Try the voice under its game: Hear.",
+  };
+}
+
+/** Said only while films wait and none is made. */
+function filmHealth({ stalledFilms = 0 }: HealthFacts): HealthItem | null {
+  if (stalledFilms === 0) return null;
+  return {
+    id: "films",
+    name: "Films",
+    state: "waiting",
+    says: `${counted(stalledFilms, "film")} ${stalledFilms === 1 ? "has" : "have"} been waiting for more than a minute.`,
+    means: "What is added is not there yet; clips are given back when it takes too long.",
+    todo: "They are made one after another, here and for other channels. If it stays so, restart Izzam.",
   };
 }
 

@@ -43,6 +43,7 @@ export function standingOf(runner: Runner, now: Now) {
       sounds: runner.row.sounds.length,
       ledgerFaults: now.ledgerFaults,
       unspoken: now.unspoken,
+      stalledFilms: runner.outside.films.stalled,
     }),
     pages,
     hushed: runner.row.hushed,

@@ -36,7 +36,7 @@ export type Fetching = Readonly<{
 export async function fetchFile(
   address: string,
   mostBytes: number,
-  { inside = [], accept = "image/*, audio/*, application/zip;q=0.9", timeoutMs = usualMs }: Fetching = {},
+  { inside = [], accept = "image/*, audio/*, video/*, application/zip;q=0.9", timeoutMs = usualMs }: Fetching = {},
 ): Promise<Result<{ bytes: Buffer; name: string }>> {
   let url: URL;
   try {

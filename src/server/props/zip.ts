@@ -8,7 +8,7 @@ const mostEntries = 5_000;
 const localHeader = 30;
 export type ZipEntry = Readonly<{ name: string; bytes: Buffer }>;
 
-const props = /\.(png|svg|gif|webp|wav|ogg|mp3)$/i;
+const props = /\.(png|svg|gif|webp|wav|ogg|mp3|webm|mp4|mov)$/i;
 const wanted = (name: string, kinds: RegExp): boolean => {
   const base = name.split("/").pop() ?? "";
   return kinds.test(base) && !base.startsWith(".") && !name.includes("__MACOSX");

@@ -36,6 +36,8 @@ export async function partitions(db: Database): Promise<readonly Part[]> {
 
 const whatIs: Readonly<Record<string, string>> = {
   prop_files: "Pictures and sounds",
+  file_parts: "Films",
+  media_jobs: "Films that were made, or are to be",
   viewers: "Viewers",
   sales: "Sales",
   transfers: "Points: entries",
