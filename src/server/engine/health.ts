@@ -24,11 +24,6 @@ export type HealthFacts = Readonly<{
   unreadable?: readonly string[];
   /** What the last check of the ledger found. */
   ledgerFaults?: number;
-}>;
-  /** Null where none is connected to. */
-  studio?: StudioStanding | null;
-  /** Films that have been waiting for long while none is made. */
-  stalledFilms?: number;
 }> &
   OutsideFacts;
 
