@@ -113,7 +113,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
       const note = durable.owed.find((o) => o.id === command.n);
       if (note === undefined || (command.do === "credit" && note.viewer === null)) return no(at, "clips/decided");
       const left = { ...durable, owed: durable.owed.filter((o) => o !== note) };
-      const next = command.do === "credit" ? credited(left, note.viewer, note.minor) : left;
+      const next = command.do === "credit" ? credited(left, note.viewer, note.minor, { currency: note.currency, atMs }) : left;
       return did(command.do === "credit" ? "clips/credited" : "clips/settled", next, note.viewer?.name ?? "");
     }
     case "bar":

@@ -51,19 +51,19 @@ function onTip(at: At, signal: TipSignal, ctx: StepContext): Outcome {
   const of = settings.tips.perSecond === 0 || !named ? null : asked(signal.text);
   if (of === null) return still(at);
   const minor = signal.homeMinor;
-  const say = (why: Refusal): Outcome => {
-    const note: Note = { refusal: why, count: 1, subject: viewer?.name ?? "" };
+  const say = (why: Refusal, keptForNext = false): Outcome => {
+    const note: Note = { refusal: why, count: 1, subject: viewer?.name ?? "", facts: { keptForNext } };
     return { ...still(at, [note]), ...(viewer === null ? {} : { orders: [{ do: "answer", to: viewer.name, note }] }) };
   };
   if (minor === null) return say(refusal("clips/no-rate", { currency: signal.currency }));
   const credit = viewer === null ? 0 : creditOf(durable, viewer.id);
   const buys = bought(settings, minor, credit);
   const wanted: Wanted = { asked: of, source: "", viewer, free: true, atMs };
-  const why = "code" in buys ? buys : mayCome(at, wanted, ctx);
+  const why = "code" in buys ? { ...buys, facts: { ...buys.facts, currency: ctx.homeCurrency } } : mayCome(at, wanted, ctx);
   if ("code" in buys || why !== null) {
     // What was given is theirs still: for the next, or to be given back by hand.
-    const note = say(why ?? refusal("clips/off"));
-    if (viewer !== null) return { ...note, durable: credited(durable, viewer, minor) };
+    const note = say(why ?? refusal("clips/off"), viewer !== null);
+    if (viewer !== null) return { ...note, durable: credited(durable, viewer, minor, { currency: ctx.homeCurrency, atMs }) };
     const owed = {
       id: durable.made + 1,
       viewer: null,
@@ -75,7 +75,8 @@ function onTip(at: At, signal: TipSignal, ctx: StepContext): Outcome {
     };
     return { ...note, durable: { ...durable, made: durable.made + 1, owed: [...durable.owed, owed] } };
   }
-  const left = viewer === null ? durable : credited(withoutCredit(durable, viewer.id), viewer, buys.rest);
+  const left =
+    viewer === null ? durable : credited(withoutCredit(durable, viewer.id), viewer, buys.rest, { currency: ctx.homeCurrency, atMs });
   const pay: Pay = { by: "money", amount: buys.paid, perSecond: settings.tips.perSecond, currency: ctx.homeCurrency };
   return taken({ ...at, durable: left }, wanted, buys.seconds, pay, ctx);
 }

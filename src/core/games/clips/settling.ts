@@ -3,7 +3,7 @@ import { kept, refunded, type Entry } from "../../points/ledger";
 import type { Order } from "../../module/order";
 import type { Clip, ClipsDurable, ClipsSettings } from "./settings";
 
-const mostOwed = 200;
+const mostOwed = 500;
 const mostCredits = 500;
 export const booked = (entries: readonly Entry[], viewer: Clip["viewer"]) => ({
   entries,
@@ -73,17 +73,27 @@ export function shortened(durable: ClipsDurable, clip: Clip, ms: number, atMs: n
   const back = paid.amount - seconds * paid.perSecond;
   if (back <= 0) return none;
   const less = { ...clip, pay: { ...paid, amount: paid.amount - back } };
-  if (paid.by === "money") return { ...none, durable: credited(durable, viewer, back), clip: less };
+  if (paid.by === "money") return { ...none, durable: credited(durable, viewer, back, { currency: paid.currency, atMs }), clip: less };
   if (viewer === null) return none;
   return { ...none, clip: less, entries: [refunded(head(`${paid.key}.short`, atMs, clip), viewer.id, back, "pool")] };
 }
 
-/** Money that bought nothing stays its sender's, for their next clip. */
-export function credited(durable: ClipsDurable, viewer: Clip["viewer"], minor: number): ClipsDurable {
+/** Money that bought nothing stays its sender's, for their next clip. Of too many the oldest are owed back: none is lost. */
+export function credited(
+  durable: ClipsDurable,
+  viewer: Clip["viewer"],
+  minor: number,
+  at: Readonly<{ currency: string; atMs: number }>,
+): ClipsDurable {
   if (viewer === null || minor <= 0) return durable;
   const before = durable.credits.find((c) => c.id === viewer.id)?.minor ?? 0;
   const others = durable.credits.filter((c) => c.id !== viewer.id);
-  return { ...durable, credits: [...others, { ...viewer, minor: before + minor }].slice(-mostCredits) };
+  const all = [...others, { ...viewer, minor: before + minor }];
+  const [oldest] = all;
+  if (all.length <= mostCredits || oldest === undefined) return { ...durable, credits: all };
+  const { minor: left, ...whose } = oldest;
+  const note = { id: durable.made + 1, viewer: whose, minor: left, title: "", why: "it bought no clip for long", ...at };
+  return { ...durable, made: durable.made + 1, credits: all.slice(1), owed: [...durable.owed, note].slice(-mostOwed) };
 }
 export const creditOf = ({ credits }: ClipsDurable, viewer: string): number => credits.find((c) => c.id === viewer)?.minor ?? 0;
 export const withoutCredit = (durable: ClipsDurable, viewer: string): ClipsDurable => ({

@@ -133,7 +133,7 @@ const refusals: Readonly<Record<string, (facts: Readonly<Record<string, unknown>
   "clips/no-length": () => "say how many seconds, as a whole number",
   "clips/too-poor": (f) =>
     `${counted(Number(f["seconds"]), "second")} cost ${count(Number(f["price"]))} ${String(f["name"])}, and ${count(Number(f["has"]))} are there`,
-  "clips/too-little": (f) => `too little for a clip: it takes ${String(f["takes"])} in the smallest coins. It counts for the next`,
+  "clips/too-little": (f) => `too little for a clip: it takes ${moneyInWords(Number(f["takes"]), String(f["currency"]))}`,
   "clips/no-rate": (f) => `nobody knows what ${String(f["currency"])} is worth here: it buys no seconds`,
   "clips/too-slow": () => "the film did not come in time",
   "clips/flashes": (f) => `it flashes too fast from ${String(f["atS"])} s on: some people can’t bear that`,
@@ -198,7 +198,10 @@ const deeds: Readonly<Record<string, (who: string) => string>> = {
 };
 
 export function clipsNoteInWords({ refusal: why, did = "", subject = "", facts = {} }: Note): string {
-  if (why !== undefined) return Object.hasOwn(refusals, why.code) ? (refusals[why.code]?.(why.facts) ?? why.code) : why.code;
+  if (why !== undefined) {
+    const said = Object.hasOwn(refusals, why.code) ? (refusals[why.code]?.(why.facts) ?? why.code) : why.code;
+    return facts["keptForNext"] === true ? `${said}; what was given counts for the next` : said;
+  }
   const who = subject === "" ? "a clip" : did === "clips/barred" || did === "clips/let-back" ? subject : `the clip of ${subject}`;
   const said = Object.hasOwn(deeds, did) ? (deeds[did]?.(who) ?? did) : did;
   const paid = facts["by"] === "points" && Number(facts["paid"]) > 0 ? `, for ${count(Number(facts["paid"]))}` : "";
