@@ -6,8 +6,14 @@ import { ask, base, chatConnected, control, copyLink, focusGame, give, openOverl
 test.beforeEach(() => control("/demo/reset"));
 
 type Grog = Readonly<{ name: string; state: string; bubble: string; mood: number; spot: number }>;
+/** A page that was opened just now may not have been told of it yet. */
 const grog = (page: Page): Promise<Grog> =>
-  page.evaluate(() => (window as unknown as { izzamFacts: () => { shown: Record<string, Grog> } }).izzamFacts().shown["kiln-cat"]!);
+  page.evaluate(async () => {
+    const now = (): Grog | undefined =>
+      (window as unknown as { izzamFacts: () => { shown: Record<string, Grog | undefined> } }).izzamFacts().shown["kiln-cat"];
+    for (let n = 0; n < 100 && now() === undefined; n += 1) await new Promise((resolve) => setTimeout(resolve, 50));
+    return now()!;
+  });
 const onAir = async (page: Page): Promise<void> => {
   const done = await ask(page, "POST", "/games/show/command", { command: { do: "show", what: "on-air" }, id: `command-${Date.now()}` });
   expect(done.ok).toBe(true);
