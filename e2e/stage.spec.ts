@@ -65,7 +65,7 @@ test("an overlay may be for sound only, and has a style sheet that can’t leave
   await page.getByLabel("What this overlay carries").selectOption("sound");
   await expect.poll(async () => Object.keys((await facts(overlay)).shown)).toEqual([]);
   await page.getByLabel("What this overlay carries").selectOption("both");
-  await expect.poll(async () => Object.keys((await facts(overlay)).shown).length).toBe(10);
+  await expect.poll(async () => Object.keys((await facts(overlay)).shown).length).toBe(11);
   await page.getByText("Its own style sheet").click();
   const sheet = page.getByLabel("Style sheet");
   for (const bad of ["@import url(http://x.invalid);", ".a{background:url(https://x.invalid/y)}", "</style><script>1</script>"]) {
