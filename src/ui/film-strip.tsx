@@ -1,5 +1,5 @@
 "use client";
-import { Box, Flex, Slider } from "@chakra-ui/react";
+import { Box, Grid, Slider } from "@chakra-ui/react";
 import type { Strip } from "../core/props/video";
 import { seconds } from "../core/words/sentence";
 
@@ -8,17 +8,27 @@ export function FilmStrip({
   strip,
   label,
   most = 24,
+  perRow = most,
   height = 54,
-}: Readonly<{ strip: Strip; label: string; most?: number; height?: number }>) {
+}: Readonly<{ strip: Strip; label: string; most?: number; perRow?: number; height?: number }>) {
   const shown = Math.min(strip.frames, most);
   const width = (strip.width / strip.height) * height;
   const rows = Math.ceil(strip.frames / strip.columns);
   return (
-    <Flex role="img" aria-label={label} overflow="hidden" borderRadius="6px" bg="raised" height={`${height}px`}>
+    <Grid
+      role="img"
+      aria-label={label}
+      overflow="hidden"
+      borderRadius="6px"
+      bg="raised"
+      templateColumns={`repeat(${Math.min(perRow, shown)}, minmax(0, 1fr))`}
+      autoRows={`${height}px`}
+      gap="1px"
+    >
       {Array.from({ length: shown }, (_, i) => {
         const frame = Math.floor((i * strip.frames) / shown);
         return (
-          <Box key={i} flex="1 1 0" minW="0" display="flex" justifyContent="center" overflow="hidden">
+          <Box key={i} minW="0" display="flex" justifyContent="center" overflow="hidden">
             <div
               style={{
                 flexShrink: 0,
@@ -32,7 +42,7 @@ export function FilmStrip({
           </Box>
         );
       })}
-    </Flex>
+    </Grid>
   );
 }
 
@@ -47,7 +57,7 @@ export function TrimField({
   const out = (ms: number): string => `${(ms / Math.max(1, sourceMs)) * 100}%`;
   return (
     <Box position="relative" mb="3">
-      <FilmStrip strip={strip} label={`Stills of all ${seconds(sourceMs)}`} height={62} />
+      <FilmStrip strip={strip} label={`Stills of all ${seconds(sourceMs)}`} most={6} height={62} />
       <Box position="absolute" top="0" left="0" height="62px" bg="ground/80" width={out(startMs)} pointerEvents="none" />
       <Box position="absolute" top="0" right="0" height="62px" bg="ground/80" width={out(sourceMs - endMs)} pointerEvents="none" />
       <Slider.Root

@@ -81,7 +81,7 @@ export function Remote({
               <Text mb="2">{d.words}</Text>
               {d.strip !== undefined && (
                 <Box mb="2">
-                  <FilmStrip strip={d.strip} label={`Stills: ${d.words}`} most={9} height={44} />
+                  <FilmStrip strip={d.strip} label={`Stills: ${d.words}`} most={10} perRow={5} height={40} />
                 </Box>
               )}
               <Flex gap="2">

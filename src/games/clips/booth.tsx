@@ -56,7 +56,7 @@ export function ClipsBooth({ view, command }: BoothProps) {
           {now.shown ? "shown" : "hidden"}, {Math.max(0, Math.ceil((now.untilMs - nowMs) / 1000))} s to go
         </Text>
       )}
-      {now?.facts?.strip != null && <FilmStrip strip={now.facts.strip} label="Stills of what plays" most={8} height={36} />}
+      {now?.facts?.strip != null && <FilmStrip strip={now.facts.strip} label="Stills of what plays" most={6} height={30} />}
       {clips.length > 0 && (
         <Stack
           as="ul"
@@ -91,7 +91,9 @@ function One({ clip, first, command }: Readonly<{ clip: Told; first: boolean; co
           {seconds(clip.ms)}
         </Text>
       </Flex>
-      {facts?.strip != null && <FilmStrip strip={facts.strip} label={`Stills of the clip of ${who(clip)}`} most={12} height={38} />}
+      {facts?.strip != null && (
+        <FilmStrip strip={facts.strip} label={`Stills of the clip of ${who(clip)}`} most={12} perRow={6} height={28} />
+      )}
       <Text fontSize="14px" color="inkSoft">
         {phases[phase]}
         {paid === null ? "" : `, ${paid.by === "money" ? moneyInWords(paid.amount, paid.currency) : `for ${count(paid.amount)}`}`}

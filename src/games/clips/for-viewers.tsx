@@ -47,7 +47,7 @@ function Panel({ view, mine, points, balance, form, file }: ForViewersProps) {
         form(
           "mine",
           <>
-            <label>
+            <label className="wide">
               Where the film is
               <input name="address" type="url" inputMode="url" maxLength={2_000} placeholder="https://…" autoComplete="off" />
             </label>
@@ -60,7 +60,7 @@ function Panel({ view, mine, points, balance, form, file }: ForViewersProps) {
               Seconds
               <input name="seconds" inputMode="numeric" required maxLength={3} defaultValue={String(usualS)} autoComplete="off" />
             </label>
-            <label>
+            <label className="wide">
               What it is
               <input name="title" maxLength={80} placeholder="a few words, if you like" autoComplete="off" />
             </label>

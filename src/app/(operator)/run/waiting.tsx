@@ -245,7 +245,7 @@ export const Waiting = memo(function Waiting({
           <Flex key={d.id} role="listitem" bg="raised" borderRadius="10px" borderWidth="1px" borderColor="line" mb="2" data-decision={d.id}>
             <Box flex="1" minW="0" px="3" py="1.5" fontSize="15px" lineHeight="1.3">
               <Text lineClamp={3}>{d.words}</Text>
-              {d.strip !== undefined && <FilmStrip strip={d.strip} label={`Stills: ${d.words}`} most={6} height={30} />}
+              {d.strip !== undefined && <FilmStrip strip={d.strip} label={`Stills: ${d.words}`} most={4} height={28} />}
               <Text color="inkSoft" fontSize="14px" lineClamp={2}>
                 {d.about !== "" ? `${d.about} · ` : ""}
                 <When atMs={d.sinceMs} />

@@ -69,7 +69,7 @@ function One({
   );
   const file = (label: string): ReactNode =>
     script && (
-      <label>
+      <label className="wide">
         {label}
         <input type="file" name="film" accept=".webm,.mp4,.mov,.gif,video/*" />
       </label>

@@ -10,10 +10,11 @@ export function clipsSentences(s: ClipsSettings, { home, points: name }: Pick<Wo
   return [
     say(
       "word",
+      "Clips may be sent by ",
       roles("roles", "Who may send clips"),
-      " send a clip with ",
+      ", with ",
       text("word", "Chat word", "!clip"),
-      " and its address, once every ",
+      " and an address in chat, once every ",
       time("ownRestMs", "Rest of one's own"),
       ".",
     ),
