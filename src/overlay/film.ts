@@ -14,41 +14,51 @@ export type FilmMaker = (url: string, at: Readonly<{ fromMs: number; volume: num
 /** So far it may be from where it should be before it is moved there. */
 const driftS = 0.4;
 
-export const filmMaker =
-  (sound?: FilmSound): FilmMaker =>
-  (url, { fromMs, volume, loop = false }) => {
-    const element = document.createElement("video");
+/** So many players are kept to be used again: an evening of clips must not leave one behind each. */
+const mostIdle = 3;
+
+export const filmMaker = (sound?: FilmSound): FilmMaker => {
+  const idle: HTMLVideoElement[] = [];
+  return (url, { fromMs, volume, loop = false }) => {
+    const element = idle.pop() ?? document.createElement("video");
     element.playsInline = true;
     element.preload = "auto";
     element.loop = loop;
     element.muted = true;
     element.disableRemotePlayback = true;
+    element.removeAttribute("style");
+    element.className = "";
     element.src = url;
     const startedMs = performance.now();
     const heard = sound?.film(element, volume) ?? null;
     // A page that came later begins where the others are.
-    element.addEventListener("loadedmetadata", () => {
+    const toItsPlace = (): void => {
       const at = (fromMs + performance.now() - startedMs) / 1000;
       if (at > driftS && at < element.duration) element.currentTime = at;
+    };
+    element.addEventListener("loadedmetadata", toItsPlace, { once: true });
+    void element.play().catch(() => {
+      // The browser lets no page make sound unasked: then it is seen at least.
+      if (element.muted || !element.hasAttribute("src")) return;
+      element.muted = true;
+      void element.play().catch(() => undefined);
     });
-    const begin = (): void =>
-      void element.play().catch(() => {
-        // The browser lets no page make sound unasked: then it is seen at least.
-        if (element.muted || element.src === "") return;
-        element.muted = true;
-        void element.play().catch(() => undefined);
-      });
-    begin();
+    let freed = false;
     return {
       element,
       loud: (to) => heard?.volume(to),
       free: () => {
+        if (freed) return;
+        freed = true;
         element.pause();
         heard?.free();
+        element.removeEventListener("loadedmetadata", toItsPlace);
         // Lets go of what was decoded and of what is still on its way.
         element.removeAttribute("src");
         element.load();
         element.remove();
+        if (idle.length < mostIdle) idle.push(element);
       },
     };
   };
+};

@@ -66,7 +66,7 @@ export class SoundBoard {
 
   setVoice(on: boolean): void {
     this.voice = on;
-    for (const film of this.films.keys()) film.muted = !on;
+    for (const film of this.films) film.muted = !on;
     if (!on) this.stopAll();
   }
   get speaks(): boolean {
@@ -158,31 +158,35 @@ export class SoundBoard {
     return stop;
   }
 
-  private readonly films = new Map<HTMLVideoElement, GainNode | null>();
+  private readonly films = new Set<HTMLVideoElement>();
+  private readonly led = new WeakMap<HTMLVideoElement, GainNode>();
   /**
    * A moving picture's own sound, for as long as this page has the voice: it goes through the same outlet, in step with what
    * is seen. Gives back how it is let go of.
    */
   film(video: HTMLVideoElement, volume: number): Readonly<{ volume: (volume: number) => void; free: () => void }> {
     const context = this.open();
-    let gain: GainNode | null = null;
+    // An element is led into the context once, for good; which is why players are used again and not made anew.
+    let gain = this.led.get(video) ?? null;
     // Without a context that runs it is heard by the page's own player, or not at all where the browser says so.
-    if (context !== null && context.state === "running") {
+    if (gain === null && context !== null && context.state === "running") {
       gain = context.createGain();
-      gain.gain.value = volume;
       context.createMediaElementSource(video).connect(gain).connect(this.outlet(context));
-    } else video.volume = volume;
+      this.led.set(video, gain);
+    }
+    if (gain === null) video.volume = volume;
+    else {
+      gain.gain.cancelScheduledValues(0);
+      gain.gain.value = volume;
+    }
     video.muted = !this.voice;
-    this.films.set(video, gain);
+    this.films.add(video);
     return {
       volume: (to) => {
         if (gain === null) video.volume = to;
         else gain.gain.setTargetAtTime(to, context?.currentTime ?? 0, 0.03);
       },
-      free: () => {
-        this.films.delete(video);
-        gain?.disconnect();
-      },
+      free: () => void this.films.delete(video),
     };
   }
 
