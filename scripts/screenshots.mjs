@@ -100,7 +100,7 @@ async function main() {
     await post("/event", { kind: "tip", as: "oatcake_ada", amount: 2_100, text: "for the kiln" });
     // A clip plays in its window.
     const film = (name) => `http://127.0.0.1:${new URL(stack.practice).port}/shelf/${name}`;
-    await post("/say", { as: "tidewrack", text: `!clip ${film("sail.webm")} 0:07 16s my first sail` });
+    await post("/say", { as: "mossy_teapot", text: `!clip ${film("sail.webm")} 0:07 16s my first sail` });
     await page.goto(`${stack.base}/run`);
     await page.getByRole("button", { name: "Let it play" }).first().click({ timeout: 60_000 });
     await page.waitForTimeout(2_500);
