@@ -14,7 +14,7 @@ export type FilmMaker = (url: string, at: Readonly<{ fromMs: number; volume: num
 /** So far it may be from where it should be before it is moved there. */
 const driftS = 0.4;
 
-/** So many players are kept to be used again: an evening of clips must not leave one behind each. */
+/** So many players are kept to be used again: an evening of films must not leave one behind each. */
 const mostIdle = 3;
 
 export const filmMaker = (sound?: FilmSound): FilmMaker => {

@@ -38,7 +38,7 @@ export function filmHealth({ stalledFilms = 0 }: OutsideFacts): HealthItem | nul
     name: "Films",
     state: "waiting",
     says: `${counted(stalledFilms, "film")} ${stalledFilms === 1 ? "has" : "have"} been waiting for more than a minute.`,
-    means: "What is added is not there yet; clips are given back when it takes too long.",
+    means: "What is added is not there yet; what viewers sent is given back when it takes too long.",
     todo: "They are made one after another, here and for other channels. If it stays so, restart Izzam.",
   };
 }
