@@ -1,7 +1,7 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 import { film, films } from "../src/server/testing/films";
-import { ask, base, control, copyLink, facts, give, openOverlay, signIn, test } from "./support";
+import { ask, base, control, copyLink, facts, openOverlay, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -101,5 +101,4 @@ test("a film is dropped, made, cut by its edges, and plays with its sound where 
   await expect(overlay.locator("video")).toHaveCount(0);
   await expect.poll(async () => (await facts(overlay)).level).toBeLessThan(0.001);
   await page.keyboard.press(".");
-  await give({ kind: "follow", as: "quietferry" });
 });

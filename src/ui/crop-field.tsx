@@ -3,7 +3,7 @@ import "react-image-crop/dist/ReactCrop.css";
 import { Box } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import ReactCrop from "react-image-crop";
-import type { Crop } from "../core/props/video";
+import type { Crop } from "../core/props/crop";
 
 const percent = (share: number): number => Math.round(share * 10_000) / 100;
 const share = (given: number): number => Math.max(0, Math.min(1, Math.round(given * 100) / 10_000));

@@ -1,6 +1,7 @@
 "use client";
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { useLive } from "./live";
+import { StatusLine } from "./status-line";
 
 /** How one part of the installation stands, in a line: what is the case, and what to do. Nothing while there is no such part. */
 export function HealthLine({ id }: Readonly<{ id: string }>) {
@@ -8,27 +9,10 @@ export function HealthLine({ id }: Readonly<{ id: string }>) {
   if (item === undefined) return null;
   const { state, says, means, todo } = item;
   return (
-    <Flex
-      bg="note"
-      borderRadius="10px"
-      px="4"
-      py="3"
-      gap="3"
-      align="center"
-      role="status"
-      data-testid={`${id}-line`}
-      data-state={state}
-      mb="3"
-    >
-      <Box
-        boxSize="10px"
-        borderRadius="full"
-        bg={state === "good" ? "mossText" : state === "bad" ? "brickText" : "ochreText"}
-        flexShrink="0"
-      />
-      <Text flex="1">
+    <Box mb="3">
+      <StatusLine id={id} state={state} colour={state === "good" ? "mossText" : state === "bad" ? "brickText" : "ochreText"}>
         {says} {means} {todo}
-      </Text>
-    </Flex>
+      </StatusLine>
+    </Box>
   );
 }

@@ -1,12 +1,10 @@
 import { z } from "zod";
+import { cropSchema, wholeCrop } from "./crop";
 import { figureFactsSchema } from "./figure";
 
 /** How a prop is made of its source. The source file itself is never touched, so all of this can be taken back. */
-const share = z.number().min(0).max(1);
 export const pictureSettingsSchema = z.object({
-  crop: z
-    .object({ x: share, y: share, width: z.number().min(0.01).max(1), height: z.number().min(0.01).max(1) })
-    .refine((c) => c.x + c.width <= 1.0001 && c.y + c.height <= 1.0001, "The cut reaches over the edge."),
+  crop: cropSchema,
   /** A sprite sheet's grid: `frames` may be fewer than columns × rows. One by one: no sheet. */
   grid: z
     .object({ columns: z.int().min(1).max(60), rows: z.int().min(1).max(60), frames: z.int().min(1).max(300) })
@@ -16,7 +14,7 @@ export const pictureSettingsSchema = z.object({
 });
 export type PictureSettings = z.infer<typeof pictureSettingsSchema>;
 export const pictureDefaults: PictureSettings = {
-  crop: { x: 0, y: 0, width: 1, height: 1 },
+  crop: wholeCrop,
   grid: { columns: 1, rows: 1, frames: 1 },
   frameMs: 0,
 };

@@ -1,15 +1,9 @@
 import { z } from "zod";
+import { cropSchema, wholeCrop } from "./crop";
 
-/** How a moving picture with sound is made of its source. The source itself is never touched, so all of this can be taken back. */
-const share = z.number().min(0).max(1);
 export const mostVideoMs = 180_000;
 export const leastVideoMs = 200;
-export const cropSchema = z
-  .object({ x: share, y: share, width: z.number().min(0.01).max(1), height: z.number().min(0.01).max(1) })
-  .refine((c) => c.x + c.width <= 1.0001 && c.y + c.height <= 1.0001, "The cut reaches over the edge.");
-export type Crop = z.infer<typeof cropSchema>;
-export const wholeCrop: Crop = { x: 0, y: 0, width: 1, height: 1 };
-
+/** How a moving picture with sound is made of its source. The source itself is never touched, so all of this can be taken back. */
 export const videoSettingsSchema = z
   .object({
     startMs: z.int().min(0).max(3_600_000),
@@ -29,7 +23,6 @@ export const posterOf = (video: Readonly<{ width: number; height: number }>) =>
   fitted(video.width, video.height, { width: posterSide, height: posterSide });
 const posterSide = 640;
 
-const sha = z.string().regex(/^[0-9a-f]{64}$/);
 /** Stills of a whole source, evenly apart, in one picture, row by row. */
 export const stripSchema = z.object({
   url: z.string().max(100),
@@ -73,11 +66,6 @@ export const videoFactsSchema = z.object({
   still: z.string().max(100),
 });
 export type VideoFacts = z.infer<typeof videoFactsSchema>;
-
-/** The files a video is made of, for who looks which are still in use. */
-export const filesOfVideo = (facts: VideoFacts): readonly string[] =>
-  [facts.url, facts.poster, facts.sound, facts.strip.url, facts.still].filter((url) => url !== "");
-export const shaOf = (url: string): string | null => sha.safeParse(url.slice(url.lastIndexOf("/") + 1)).data ?? null;
 
 /** What a stretch of a source is, where it begins and ends, milliseconds. */
 export function stretchOf({ startMs, endMs }: Pick<VideoSettings, "startMs" | "endMs">, sourceMs: number, mostMs = mostVideoMs) {

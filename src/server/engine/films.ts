@@ -59,18 +59,11 @@ export class Films {
     });
     return this.looking;
   }
-  private async lookForStalled(): Promise<void> {
-    const { media, channel, now } = this.deps;
-    const all = await media.jobs(channel, Number.MAX_SAFE_INTEGER);
-    const late = all.filter((j) => j.state === "waiting" && now() - j.createdMs > patienceMs);
-    this.stalled = all.some((j) => j.state === "working") ? 0 : late.length;
-  }
-
   private async tellAll(): Promise<void> {
-    const { media, channel, tell, onError } = this.deps;
+    const { media, channel, now, tell, onError } = this.deps;
     try {
       const jobs = await media.untold(channel);
-      await this.lookForStalled();
+      this.stalled = await media.stalled(channel, now() - patienceMs);
       for (const { id, about, state, result, why } of jobs) {
         const [game, n] = ofAbout(about);
         const command: Command =

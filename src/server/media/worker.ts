@@ -20,7 +20,7 @@ const beatMs = 1_000;
 const idleMs = 400;
 /** What nobody has is asked after less often while the database is away. */
 const awayMs = 2_000;
-export const mostClipBytes = 100 * 1024 * 1024;
+const mostClipBytes = 100 * 1024 * 1024;
 
 export type MediaDeps = Readonly<{
   media: MediaStore;

@@ -165,7 +165,7 @@ export type EngineStore = FaceStore &
     lease: (id: ChannelId, owner: string, forMs: number) => Promise<Fence | null>;
     release: (id: ChannelId, owner: string) => Promise<void>;
     /** Files that pages ask for, and moving pictures that are to be made. */
-    media: Pick<MediaStore, "file" | "add" | "drop" | "jobs" | "untold" | "told">;
+    media: Pick<MediaStore, "file" | "add" | "drop" | "stalled" | "untold" | "told">;
     /** Who holds a session, by the hash of its token. */
     session: (
       tokenHash: string,

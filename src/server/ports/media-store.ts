@@ -33,6 +33,8 @@ export type MediaStore = Readonly<{
   add: (job: NewMediaJob, nowMs: number) => Promise<Result<null>>;
   /** Those of a channel that an operator should know of: what waits and works, and what failed lately. */
   jobs: (channel: ChannelId, sinceMs: number) => Promise<readonly MediaJob[]>;
+  /** How many of a channel have been waiting since before then, while none of it is at work. */
+  stalled: (channel: ChannelId, beforeMs: number) => Promise<number>;
   /** The next one, for whoever asks first; those whose maker fell silent are given out again, a few times. */
   claim: (owner: string, nowMs: number, leaseMs: number) => Promise<MediaJob | null>;
   /** How far it is; false when it is not its maker's any more. */

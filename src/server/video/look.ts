@@ -71,7 +71,7 @@ export async function look(work: Work): Promise<Result<Survey>> {
   return ok({ sourceMs, seenThrough, still, strip: { webp, cells: { frames: kept.length, columns, width, height: stripHeight } } });
 }
 
-/** How long it really is: where its last frame ends. Only what can be decoded counts; null: it took too long. */
+/** How long it really is: where its last frame ends, whatever the container says; null: it took too long. */
 async function lengthOf(work: Work, likelyMs: number): Promise<number | null> {
   let ms = 0;
   // Copied, not decoded: quick, and past the end of a cut-off file there is nothing to copy.

@@ -1,7 +1,7 @@
 import type { Note } from "../../module/module";
 import type { Order } from "../../module/order";
 import type { Entry } from "../../points/ledger";
-import { settle } from "./settling";
+import { openedMs, settle } from "./settling";
 import type { Clip, ClipsDurable, ClipsSettings } from "./settings";
 
 export type Laned = Readonly<{
@@ -42,8 +42,9 @@ export function ended(settings: ClipsSettings, durable: ClipsDurable, skipped: b
   const { now } = durable;
   if (now === null) return { durable, orders: [], notes: [], entries: [], over: [] };
   const { clip } = now;
-  const settled = settle(settings, durable, now, skipped, Math.min(atMs, now.untilMs - closesMs));
-  const seenMs = now.seen ? now.seenMs + (now.openMs === null ? 0 : Math.max(0, Math.min(atMs, now.untilMs - closesMs) - now.openMs)) : 0;
+  // What no page showed was seen by nobody, however long its curtain was open.
+  const seenMs = now.seen ? openedMs(now, Math.min(atMs, now.untilMs - closesMs)) : 0;
+  const settled = settle(settings, durable, clip, seenMs, skipped, atMs);
   const lately = [{ ...clip, atMs, ended: skipped ? ("skipped" as const) : ("played" as const) }, ...settled.durable.lately];
   return {
     durable: { ...settled.durable, now: null, freeMs: atMs + settings.gapMs, lately: lately.slice(0, mostLately) },

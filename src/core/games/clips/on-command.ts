@@ -5,9 +5,9 @@ import { showable } from "../../words/template";
 import type { ClipsCommand } from "./actions";
 import { asked, fromForm, secondsAsked } from "./asking";
 import { begun, ended, nextOf, opensMs, plays } from "./lane";
-import { answered, type At, failed, laid, no, type Outcome, passed, still } from "./outcome";
+import { answered, type At, failed, laid, leftOut, no, type Outcome, passed, still } from "./outcome";
 import { byPoints, mayCome, taken } from "./taking";
-import { both, credited, giveBack, shortened } from "./settling";
+import { both, credited, openedMs, shortened } from "./settling";
 import { type Clip, clipFactsSchema, type ClipsDurable } from "./settings";
 
 const mostBarred = 500;
@@ -48,22 +48,20 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
     case "drop": {
       const clip = durable.queue.find((c) => c.n === command.n);
       if (clip === undefined || (command.do === "withdraw" && clip.viewer?.id !== viewer?.id)) return no(at, "clips/gone");
-      const settled = giveBack({ ...durable, queue: without(durable, clip) }, clip, "it was left out", atMs);
       const note: Note = {
         did: command.do === "drop" ? "clips/dropped" : "clips/withdrawn",
         count: 1,
         subject: clip.viewer?.name ?? "",
         facts: { n: clip.n },
       };
-      const outcome = { ...still(at, [note]), durable: settled.durable, orders: unfilmed(clip) };
-      return passed(at, both(outcome, settled, clip.viewer), atMs, ctx.hushed);
+      return passed(at, leftOut(still(at, [note]), clip, "it was left out", atMs), atMs, ctx.hushed);
     }
     case "filmed":
       return filmed(at, command, atMs, ctx.hushed);
     case "not-filmed": {
       const clip = durable.queue.find((c) => c.n === command.n && c.phase === "making");
       if (clip === undefined) return still(at);
-      return passed(at, failed(at, clip, refusal(command.code, command.facts), atMs), atMs, ctx.hushed);
+      return passed(at, failed(still(at), clip, refusal(command.code, command.facts), atMs), atMs, ctx.hushed);
     }
     case "seen":
       if (durable.now?.clip.n !== command.n || durable.now.seen) return still(at);
@@ -89,8 +87,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
       if (now === null) return no(at, "clips/nothing");
       const shown = command.do === "unveil";
       if (now.shown === shown) return no(at, shown ? "clips/shown-already" : "clips/hidden-already");
-      const seenMs = now.seenMs + (now.openMs === null ? 0 : Math.max(0, atMs - now.openMs));
-      const next = { ...now, shown, seenMs, openMs: shown ? Math.max(atMs, now.sinceMs + opensMs) : null };
+      const next = { ...now, shown, seenMs: openedMs(now, atMs), openMs: shown ? Math.max(atMs, now.sinceMs + opensMs) : null };
       return did(shown ? "clips/shown" : "clips/hidden", { now: next }, now.clip.viewer?.name ?? "", { n: now.clip.n });
     }
     case "skip": {
@@ -123,8 +120,6 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
       return barring(at, command, atMs, ctx);
   }
 }
-const without = ({ queue }: ClipsDurable, clip: Clip): readonly Clip[] & Clip[] => queue.filter((c) => c !== clip);
-const unfilmed = (clip: Clip) => (clip.phase === "making" ? ([{ do: "unfilm", n: clip.n }] as const) : []);
 const giveSaleBack = (outcome: Outcome, sale: string | undefined): Outcome =>
   sale === undefined ? outcome : { ...outcome, orders: [...(outcome.orders ?? []), { do: "give-back", sale }] };
 
@@ -136,10 +131,7 @@ function switched(at: At, on: boolean, atMs: number): Outcome {
   if (on) return outcome;
   if (durable.now !== null) outcome = laid(at, outcome, ended(settings, outcome.durable, true, atMs), atMs);
   // Nobody waits for nothing: what will not be shown is given back.
-  for (const clip of durable.queue) {
-    const settled = giveBack({ ...outcome.durable, queue: without(outcome.durable, clip) }, clip, "clips were switched off", atMs);
-    outcome = both({ ...outcome, durable: settled.durable, orders: [...(outcome.orders ?? []), ...unfilmed(clip)] }, settled, clip.viewer);
-  }
+  for (const clip of durable.queue) outcome = leftOut(outcome, clip, "clips were switched off", atMs);
   return outcome;
 }
 
@@ -151,7 +143,7 @@ function filmed(at: At, command: Extract<ClipsCommand, { do: "filmed" }>, atMs: 
   // Taken out meanwhile, or given up: what came of it is for nobody.
   if (clip === undefined) return still(at);
   const fails = (code: string, of: Record<string, string | number> = {}): Outcome =>
-    passed(at, failed(at, clip, refusal(code, of), atMs), atMs, hushed);
+    passed(at, failed(still(at), clip, refusal(code, of), atMs), atMs, hushed);
   if (!facts.success) return fails("video/broken");
   const { flashes, flashesAtMs, black, audible } = facts.data;
   if (durable.barred.files.some((f) => f.sha === command.sha)) return fails("clips/barred-file");
@@ -233,7 +225,7 @@ function barring(
   atMs: number,
   ctx: StepContext,
 ): Outcome {
-  const { settings, durable } = at;
+  const { durable } = at;
   const { viewers, files } = durable.barred;
   const changed = (did: string, barred: ClipsDurable["barred"], subject: string): Outcome => ({
     ...still(at, [{ did, count: 1, subject }]),
@@ -265,7 +257,7 @@ function barring(
   if (known === null) return no(at, "clips/unknown", { name: showable(name, ctx.hiddenWords, 40) });
   const more = [...viewers.filter((v) => v.id !== known.id), known].slice(-mostBarred);
   const outcome = changed("clips/barred", { viewers: more, files }, known.name);
-  return cleared({ ...at, settings }, outcome, (c) => c.viewer?.id === known.id, atMs);
+  return cleared(at, outcome, (c) => c.viewer?.id === known.id, atMs);
 }
 
 /** What is barred while it waits or plays goes at once; what never showed is given back. */
@@ -273,9 +265,6 @@ function cleared(at: At, given: Outcome, goes: (clip: Clip) => boolean, atMs: nu
   let outcome = given;
   const { now } = outcome.durable;
   if (now !== null && goes(now.clip)) outcome = laid(at, outcome, ended(at.settings, outcome.durable, true, atMs), atMs);
-  for (const clip of outcome.durable.queue.filter(goes)) {
-    const settled = giveBack({ ...outcome.durable, queue: without(outcome.durable, clip) }, clip, "it was left out", atMs);
-    outcome = both({ ...outcome, durable: settled.durable, orders: [...(outcome.orders ?? []), ...unfilmed(clip)] }, settled, clip.viewer);
-  }
+  for (const clip of outcome.durable.queue.filter(goes)) outcome = leftOut(outcome, clip, "it was left out", atMs);
   return outcome;
 }

@@ -21,11 +21,7 @@ export function passed(at: At, outcome: Outcome, atMs: number, hushed: boolean):
   return laid(at, outcome, pass(at.settings, outcome.durable, atMs, hushed), atMs);
 }
 export function laid(at: At, outcome: Outcome, laned: Laned, atMs: number): Outcome {
-  const done = both(
-    { ...outcome, durable: laned.durable, notes: [...outcome.notes, ...laned.notes] },
-    { ...laned, orders: laned.orders },
-    null,
-  );
+  const done = both({ ...outcome, durable: laned.durable, notes: [...outcome.notes, ...laned.notes] }, laned, null);
   const kept = laned.over.map((over): Kept => ({
     kind: "clip",
     viewer: over.clip.viewer,
@@ -52,14 +48,20 @@ export function laid(at: At, outcome: Outcome, laned: Laned, atMs: number): Outc
   return { ...done, orders: [...(done.orders ?? []), ...told], kept: [...(done.kept ?? []), ...kept] };
 }
 
+/** Out of the queue before it was shown: not made any more, and given back. */
+export function leftOut(outcome: Outcome, clip: Clip, why: string, atMs: number): Outcome {
+  const queue = outcome.durable.queue.filter((c) => c.n !== clip.n);
+  const settled = giveBack({ ...outcome.durable, queue }, clip, why, atMs);
+  const unfilmed: readonly Order[] = clip.phase === "making" ? [{ do: "unfilm", n: clip.n }] : [];
+  return both({ ...outcome, durable: settled.durable, orders: [...(outcome.orders ?? []), ...unfilmed] }, settled, clip.viewer);
+}
+
 /** It never comes to be: out of the queue, given back, and its sender is told why. */
-export function failed(at: At, clip: Clip, why: Refusal, atMs: number, before: Outcome = still(at)): Outcome {
-  const durable = { ...at.durable, queue: at.durable.queue.filter((c) => c.n !== clip.n) };
-  const settled = giveBack(durable, clip, "it could not be shown", atMs);
+export function failed(before: Outcome, clip: Clip, why: Refusal, atMs: number): Outcome {
   const note: Note = { refusal: why, count: 1, subject: clip.viewer?.name ?? "", facts: { n: clip.n } };
   const answer: readonly Order[] = clip.viewer === null ? [] : [{ do: "answer", to: clip.viewer.name, note }];
-  const outcome = { ...before, durable: settled.durable, notes: [...before.notes, note], orders: [...(before.orders ?? []), ...answer] };
-  return both(outcome, settled, clip.viewer);
+  const outcome = { ...before, notes: [...before.notes, note], orders: [...(before.orders ?? []), ...answer] };
+  return leftOut(outcome, clip, "it could not be shown", atMs);
 }
 
 export const answered = (outcome: Outcome, to: string): Outcome => {

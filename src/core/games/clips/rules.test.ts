@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { asked, bought, fromForm, placeIn, pointsFor } from "./asking";
-import { evening, viewer } from "./evening";
+import { evening, factsOf, viewer } from "./evening";
 import { clips } from "./definition";
 import { clipsDefaults } from "./settings";
 
@@ -257,12 +257,12 @@ describe("the queue, by hand", () => {
     play.command({ do: "bar-file", n: 1 }, 1_000);
     expect([play.now.now, play.balance("ada")]).toEqual([null, 10_000]);
     play.says("tin", `!clip ${at}/elsewhere`, 2_000);
-    play.command({ do: "filmed", n: 2, facts: { ...play.now, ...{} }, sha: "sha-1" }, 3_000);
-    expect([play.answers.at(-1), play.balance("tin")]).toEqual(["video/broken", 10_000]);
-    play.says("tin", `!clip ${at}/elsewhere2`, 4_000);
-    play.filmed(1, 5_000);
-    play.command({ do: "let-file", sha: "sha-1" }, 6_000);
-    expect(play.now.barred.files).toEqual([]);
+    play.command({ do: "filmed", n: 2, facts: factsOf(), sha: "sha-1" }, 3_000);
+    expect([play.answers.at(-1), play.balance("tin"), play.now.queue]).toEqual(["clips/barred-file", 10_000, []]);
+    play.command({ do: "let-file", sha: "sha-1" }, 4_000);
+    play.says("tin", `!clip ${at}/elsewhere`, 5_000);
+    play.command({ do: "filmed", n: 3, facts: factsOf(), sha: "sha-1" }, 6_000);
+    expect([play.now.barred.files, play.now.now?.clip.n]).toEqual([[], 3]);
   });
   test("its own sender takes it back, and nobody else", () => {
     const play = evening();

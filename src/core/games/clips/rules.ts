@@ -28,7 +28,7 @@ export function clipsStep(at: At, signal: Signal, ctx: StepContext): Outcome {
 function onTimer(at: At, atMs: number, hushed: boolean): Outcome {
   let outcome = still(at);
   for (const clip of at.durable.queue.filter((c) => c.phase === "making" && c.lateMs <= atMs))
-    outcome = failed({ ...at, durable: outcome.durable }, clip, refusal("clips/too-slow"), atMs, outcome);
+    outcome = failed(outcome, clip, refusal("clips/too-slow"), atMs);
   return passed(at, outcome, atMs, hushed);
 }
 

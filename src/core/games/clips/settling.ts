@@ -45,17 +45,20 @@ const amountOf = ({ pay: paid }: Clip): number => ("amount" in paid ? paid.amoun
 export const giveBack = (durable: ClipsDurable, clip: Clip, why: string, atMs: number): Settled =>
   pay(durable, clip, amountOf(clip), why, atMs);
 
+type Now = NonNullable<ClipsDurable["now"]>;
+/** How long its curtain was open until then. */
+export const openedMs = ({ seenMs, openMs }: Now, atMs: number): number => seenMs + (openMs === null ? 0 : Math.max(0, atMs - openMs));
+
 /** It is over, or was skipped: what was seen of it is paid for, as set; what no page showed is not. */
 export function settle(
   settings: ClipsSettings,
   durable: ClipsDurable,
-  now: NonNullable<ClipsDurable["now"]>,
+  clip: Clip,
+  seenMs: number,
   skipped: boolean,
   atMs: number,
 ): Settled {
-  const { clip, seen } = now;
-  const seenMs = now.seenMs + (now.openMs === null ? 0 : Math.max(0, atMs - now.openMs));
-  if (!seen || seenMs <= 0) return pay(durable, clip, amountOf(clip), "no page showed it", atMs);
+  if (seenMs <= 0) return pay(durable, clip, amountOf(clip), "no page showed it", atMs);
   if (!skipped || settings.skipped === "nothing") return pay(durable, clip, 0, "", atMs);
   if (settings.skipped === "all" || clip.pay.by === "sale") return pay(durable, clip, amountOf(clip), "it was skipped", atMs);
   const { pay: paid } = clip;
@@ -101,8 +104,12 @@ export const withoutCredit = (durable: ClipsDurable, viewer: string): ClipsDurab
   credits: durable.credits.filter((c) => c.id !== viewer),
 });
 
-export const both = <D, T, E>(outcome: StepOutcome<D, T, E>, settled: Settled, viewer: Clip["viewer"]): StepOutcome<D, T, E> => ({
-  ...outcome,
-  orders: [...settled.orders, ...(outcome.orders ?? [])],
-  ...(settled.entries.length === 0 ? {} : { booking: booked([...settled.entries, ...(outcome.booking?.entries ?? [])], viewer) }),
-});
+export const both = <D, T, E>(outcome: StepOutcome<D, T, E>, settled: Settled, viewer: Clip["viewer"]): StepOutcome<D, T, E> => {
+  const { entries, names } = outcome.booking ?? { entries: [], names: [] };
+  const all = booked([...settled.entries, ...entries], viewer);
+  return {
+    ...outcome,
+    orders: [...settled.orders, ...(outcome.orders ?? [])],
+    ...(settled.entries.length === 0 ? {} : { booking: { ...all, names: [...all.names, ...names] } }),
+  };
+};

@@ -32,7 +32,7 @@ export async function putFile(db: Database, { sha, mime, bytes }: StoredFile, no
   const large = bytes.length > partBytes;
   const there = (await db("prop_files").where({ sha }).first("sha")) as Row | undefined;
   if (there !== undefined) return void (await db("prop_files").where({ sha }).update({ created_ms: nowMs }));
-  // Its parts first would hang on a row that is not there; a row whose parts are missing is written anew by the next try.
+  // With all its parts, or not at all.
   await db.transaction(async (trx) => {
     await trx("prop_files")
       .insert({ sha, mime, bytes: large ? Buffer.alloc(0) : bytes, size: large ? bytes.length : null, created_ms: nowMs })
@@ -100,8 +100,19 @@ export function mariadbMedia(db: Database): MediaStore {
         .limit(100);
       return rows.map(jobOf);
     },
-    claim: (owner, nowMs, leaseMs) =>
-      db.transaction(async (trx) => {
+    stalled: async (channel, beforeMs) => {
+      // By state: those that wait and work are few, however long the history is.
+      const rows = await db("media_jobs")
+        .whereIn("state", ["waiting", "working"])
+        .where({ channel_id: channel })
+        .select("state", "created_ms");
+      if (rows.some((r) => r.state === "working")) return 0;
+      return rows.filter((r) => r.created_ms < beforeMs).length;
+    },
+    claim: async (owner, nowMs, leaseMs) => {
+      // Asked several times a second: where there is nothing, nothing is locked.
+      if ((await db("media_jobs").whereIn("state", ["waiting", "working"]).first("id")) === undefined) return null;
+      return db.transaction(async (trx) => {
         // What fell silent too often is heavy, not unlucky: it must not come round for ever.
         await trx("media_jobs")
           .where({ state: "working" })
@@ -120,7 +131,8 @@ export function mariadbMedia(db: Database): MediaStore {
           .where({ id: text(row["id"]) })
           .update({ state: "working", owner, tries, lease_ms: nowMs + leaseMs, share: 0 });
         return { ...jobOf(row), state: "working" as const, tries };
-      }),
+      });
+    },
     beat: async (id, owner, share, nowMs, leaseMs) =>
       (await db("media_jobs")
         .where({ id, owner, state: "working" })

@@ -24,9 +24,9 @@ export function memoryMedia(guard: () => void): EngineStore["media"] & Readonly<
       for (const job of all) rows.set(job.id, { ...job, state: "dropped" });
       return all.length > 0;
     },
-    jobs: async (channel) => {
+    stalled: async (channel, beforeMs) => {
       guard();
-      return [...rows.values()].filter((j) => j.channel === channel && j.state === "waiting");
+      return [...rows.values()].filter((j) => j.channel === channel && j.state === "waiting" && j.createdMs < beforeMs).length;
     },
     untold: async (channel) => {
       guard();

@@ -1,12 +1,13 @@
 "use client";
-import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import type { Crop } from "../../../../core/props/video";
+import type { Crop } from "../../../../core/props/crop";
 import { pictureDefaults, pictureFactsSchema, type PictureSettings, pictureSettingsSchema } from "../../../../core/props/settings";
 import type { PropWithUses, WholePicture as Whole } from "../../../../server/web/props";
 import { CropField } from "../../../../ui/crop-field";
 import { NumberField } from "../../../../ui/number-field";
 import { SpriteView } from "../../../../ui/sprite-view";
+import { ShapeFoot } from "./shape-foot";
 import { call } from "../../../_frame/call";
 
 /** Cut a picture, or tell its frames; always from the untouched source. */
@@ -15,14 +16,7 @@ export function PictureShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onS
   const facts = pictureFactsSchema.safeParse(prop.facts);
   const before = kept.success ? kept.data : pictureDefaults;
   const [s, setS] = useState(before);
-  const [busy, setBusy] = useState(false);
-  const changed = JSON.stringify(s) !== JSON.stringify(before);
   const problem = pictureSettingsSchema.safeParse(s);
-  const apply = async (next: PictureSettings): Promise<void> => {
-    setBusy(true);
-    await onSet(next);
-    setBusy(false);
-  };
   const { crop, grid } = s;
   const edge = (label: string, value: number, min: number, onValue: (v: number) => void) => (
     <Box fontSize="15px">
@@ -83,28 +77,7 @@ export function PictureShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onS
         <NumberField label="Time per frame" value={s.frameMs} min={0} max={5_000} unit="ms" onSet={(frameMs) => setS({ ...s, frameMs })} />
         {s.frameMs === 0 ? " (its own time)" : ""}
       </Box>
-      {!problem.success && (
-        <Text color="brickText" fontSize="15px" role="alert">
-          {problem.error.issues[0]?.message}
-        </Text>
-      )}
-      <Flex gap="2">
-        <Button
-          size="sm"
-          colorPalette="ochre"
-          fontWeight="700"
-          disabled={!changed || !problem.success}
-          loading={busy}
-          onClick={() => void apply(s)}
-        >
-          Make it so
-        </Button>
-        {JSON.stringify(before) !== JSON.stringify(pictureDefaults) && (
-          <Button size="sm" variant="outline" onClick={() => void apply(pictureDefaults)}>
-            As it came
-          </Button>
-        )}
-      </Flex>
+      <ShapeFoot now={s} before={before} asItCame={pictureDefaults} problem={problem.error?.issues[0]?.message} onSet={onSet} />
     </Box>
   );
 }

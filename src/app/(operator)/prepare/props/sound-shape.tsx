@@ -1,11 +1,12 @@
 "use client";
-import { Box, Button, Flex, Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { soundDefaults, soundFactsSchema, type SoundSettings, soundSettingsSchema } from "../../../../core/props/settings";
 import { seconds } from "../../../../core/words/sentence";
 import type { PropWithUses } from "../../../../server/web/props";
 import { NumberField } from "../../../../ui/number-field";
 import { PlayButton } from "./play-button";
+import { ShapeFoot } from "./shape-foot";
 
 /** The heights of a sound over its time; what is trimmed away is faint. */
 export function Waveform({
@@ -34,11 +35,9 @@ export function SoundShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onSet
   const facts = soundFactsSchema.safeParse(prop.facts);
   const before = kept.success ? kept.data : soundDefaults;
   const [s, setS] = useState(before);
-  const [busy, setBusy] = useState(false);
   if (!facts.success) return null;
   const { peaks, sourceMs, lufs, gainDb, ms } = facts.data;
   const end = s.endMs === 0 ? sourceMs : s.endMs;
-  const changed = JSON.stringify(s) !== JSON.stringify(before);
   const problem = soundSettingsSchema.safeParse(s);
   return (
     <Box>
@@ -74,27 +73,9 @@ export function SoundShape({ prop, onSet }: Readonly<{ prop: PropWithUses; onSet
         />
         , at <NumberField label="Volume" value={s.volume} min={0} max={100} unit="% volume" onSet={(volume) => setS({ ...s, volume })} />
       </Box>
-      {!problem.success && (
-        <Text color="brickText" fontSize="15px" role="alert">
-          {problem.error.issues[0]?.message}
-        </Text>
-      )}
-      <Flex gap="2" align="center">
-        <Button
-          size="sm"
-          colorPalette="ochre"
-          fontWeight="700"
-          disabled={!changed || !problem.success}
-          loading={busy}
-          onClick={() => {
-            setBusy(true);
-            void onSet(s).finally(() => setBusy(false));
-          }}
-        >
-          Make it so
-        </Button>
+      <ShapeFoot now={s} before={before} problem={problem.error?.issues[0]?.message} onSet={onSet}>
         <PlayButton prop={prop} />
-      </Flex>
+      </ShapeFoot>
     </Box>
   );
 }

@@ -1,5 +1,5 @@
 "use client";
-import { Box, Button, chakra, Flex, Progress, Text } from "@chakra-ui/react";
+import { Box, chakra, Flex, Progress, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { type VideoFacts, videoDefaults, videoFactsSchema, type VideoSettings, videoSettingsSchema } from "../../../../core/props/video";
 import { seconds } from "../../../../core/words/sentence";
@@ -8,6 +8,7 @@ import { CropField } from "../../../../ui/crop-field";
 import { TrimField } from "../../../../ui/film-strip";
 import { NumberField } from "../../../../ui/number-field";
 import { Tick } from "../../../../ui/tick";
+import { ShapeFoot } from "./shape-foot";
 
 /** Cut a moving picture in time and in space, mute it, set its level; always from the untouched source. */
 export function VideoShape({
@@ -19,19 +20,12 @@ export function VideoShape({
   const facts = videoFactsSchema.safeParse(prop.facts);
   const before = kept.success ? kept.data : videoDefaults;
   const [s, setS] = useState(before);
-  const [busy, setBusy] = useState(false);
   if (!facts.success) return null;
   const { sourceMs, still, strip, url, poster } = facts.data;
   const end = s.endMs === 0 ? sourceMs : Math.min(sourceMs, s.endMs);
-  const changed = JSON.stringify(s) !== JSON.stringify(before);
   const problem = videoSettingsSchema.safeParse(s);
   const setEnds = (startMs: number, endMs: number): void =>
     setS({ ...s, startMs: Math.round(startMs), endMs: endMs >= sourceMs ? 0 : Math.round(endMs) });
-  const apply = async (next: VideoSettings): Promise<void> => {
-    setBusy(true);
-    await onSet(next);
-    setBusy(false);
-  };
   return (
     <Box>
       <chakra.video
@@ -86,11 +80,6 @@ export function VideoShape({
           </Box>
         )}
       </Flex>
-      {!problem.success && (
-        <Text color="brickText" fontSize="15px" role="alert">
-          {problem.error.issues[0]?.message}
-        </Text>
-      )}
       {making !== undefined && making.state === "failed" && (
         <Text color="brickText" fontSize="15px" role="alert" mb="2">
           {making.words}
@@ -99,23 +88,7 @@ export function VideoShape({
       {making !== undefined && making.state !== "failed" ? (
         <Making share={making.share} waits={making.state === "waiting"} />
       ) : (
-        <Flex gap="2">
-          <Button
-            size="sm"
-            colorPalette="ochre"
-            fontWeight="700"
-            disabled={!changed || !problem.success}
-            loading={busy}
-            onClick={() => void apply(s)}
-          >
-            Make it so
-          </Button>
-          {JSON.stringify(before) !== JSON.stringify(videoDefaults) && (
-            <Button size="sm" variant="outline" onClick={() => void apply(videoDefaults)}>
-              As it came
-            </Button>
-          )}
-        </Flex>
+        <ShapeFoot now={s} before={before} asItCame={videoDefaults} problem={problem.error?.issues[0]?.message} onSet={onSet} />
       )}
     </Box>
   );
