@@ -1,6 +1,7 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 import { base, control, copyLink, facts, focusGame, give, heard, openOverlay, practice, say, signIn, test, viewerPage } from "./support";
+import sharp from "sharp";
 import { film, films } from "../src/server/testing/films";
 
 test.beforeEach(() => control("/demo/reset"));
@@ -8,20 +9,19 @@ test.beforeEach(() => control("/demo/reset"));
 const at = (name: string): string => `http://127.0.0.1:${new URL(practice).port}/shelf/${name}`;
 const booth = (page: Page) => page.getByTestId("clips-booth");
 const waits = (page: Page) => booth(page).getByLabel("Clips that wait").locator("li");
-/** The middle of the window, as a few numbers: it is drawn on a canvas of its own. */
-const pixels = (page: Page): Promise<number[]> =>
-  page.evaluate(() => {
-    const canvases = [...document.querySelectorAll("canvas")].filter(
-      (c) => c.style.left !== "" && parseFloat(c.style.left) > 780 && parseFloat(c.style.top) < 40,
-    );
-    const [canvas] = canvases;
-    if (canvas === undefined) return [];
-    const small = document.createElement("canvas");
-    [small.width, small.height] = [24, 14];
-    const context = small.getContext("2d");
-    context?.drawImage(canvas, canvas.width * 0.2, canvas.height * 0.15, canvas.width * 0.6, canvas.height * 0.55, 0, 0, 24, 14);
-    return [...(context?.getImageData(0, 0, 24, 14).data ?? [])];
-  });
+/** What is seen where the film lies, as a few numbers: it lies under the canvas that the curtain is drawn on. */
+async function pixels(page: Page): Promise<number[]> {
+  const box = await page.locator("video").boundingBox();
+  if (box === null) return [];
+  const { x, y, width, height } = box;
+  const clip = { x: x + width * 0.2, y: y + height * 0.15, width: width * 0.6, height: height * 0.6 };
+  return [
+    ...(await sharp(await page.screenshot({ clip }))
+      .resize(24, 14, { fit: "fill" })
+      .raw()
+      .toBuffer()),
+  ];
+}
 const differ = (a: readonly number[], b: readonly number[]): boolean => a.length > 0 && a.some((v, i) => Math.abs(v - (b[i] ?? 0)) > 24);
 const shown = async (page: Page): Promise<{ n: number; shown: boolean; plays: boolean } | null> =>
   (await facts(page)).shown["kiln-clips"] as unknown as { n: number; shown: boolean; plays: boolean } | null;
@@ -67,9 +67,20 @@ test("twelve seconds from 0:07: judged by its stills, let through, hidden, shown
   await page.getByTestId("focus").getByRole("button", { name: /^Skip/ }).click();
   await expect(booth(page)).toContainText("No clip plays.");
   await expect.poll(async () => (await facts(overlay)).level, { intervals: [100] }).toBeLessThan(0.003);
+  // Nothing plays on behind the picture.
+  await expect(overlay.locator("video")).toHaveCount(0);
   // All of it is back: it was an operator's hand that ended it.
   await expect(phone.locator(".you .sum")).toHaveText(before);
   await expect(page.locator("[data-chip='clips/skipped']").first()).toBeVisible();
+
+  await booth(page).getByText("Played lately").click();
+  await booth(page).getByRole("button", { name: "Play the clip of mossy_teapot once more" }).click();
+  await expect.poll(async () => (await shown(overlay))?.plays, { timeout: 15_000 }).toBe(true);
+  await booth(page).getByRole("button", { name: "Never show again the film of mossy_teapot that plays" }).click();
+  await expect(booth(page)).toContainText("No clip plays.");
+  await expect(overlay.locator("video")).toHaveCount(0);
+  await booth(page).getByRole("button", { name: "Play the clip of mossy_teapot once more" }).first().click();
+  await expect(page.getByText("this film is not shown here", { exact: false }).first()).toBeVisible();
   await phone.context().close();
 });
 

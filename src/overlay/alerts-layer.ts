@@ -4,6 +4,7 @@ import { luminance } from "./colour";
 import { lookNow } from "./dress";
 import type { Sprite } from "../core/wire/messages";
 import type { Film, FilmMaker } from "./film";
+import { paintGlimpse } from "./glimpse";
 
 type Playing = {
   alert: Alert;
@@ -165,7 +166,7 @@ export class AlertsLayer {
       if (film !== null && film.element.readyState >= 2) {
         const at = film.element.getBoundingClientRect();
         const [sx, sy] = [width / Math.max(1, clientWidth), height / Math.max(1, clientHeight)];
-        context.drawImage(film.element, (at.x - over.x) * sx, (at.y - over.y) * sy, at.width * sx, at.height * sy);
+        paintGlimpse(context, film.element, [(at.x - over.x) * sx, (at.y - over.y) * sy, at.width * sx, at.height * sy]);
         continue;
       }
       if (picture === null || sprite === undefined || sheet === undefined || !sheet.complete || sheet.naturalWidth === 0) continue;

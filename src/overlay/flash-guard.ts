@@ -1,4 +1,5 @@
 import { FlashWatch } from "../core/pictures/flash-watch";
+import { paintGlimpse } from "./glimpse";
 
 const width = 64;
 const height = 36;
@@ -61,10 +62,12 @@ export class FlashGuard {
     const began = performance.now();
     const [sx, sy] = [this.fine.width / w, this.fine.height / h];
     fine.clearRect(0, 0, this.fine.width, this.fine.height);
-    for (const canvas of inOrder(host)) {
-      if (canvas.width === 0 || canvas.height === 0) continue;
-      fine.globalAlpha = Number(canvas.style.opacity === "" ? 1 : canvas.style.opacity);
-      fine.drawImage(canvas, canvas.offsetLeft * sx, canvas.offsetTop * sy, canvas.clientWidth * sx, canvas.clientHeight * sy);
+    for (const drawn of inOrder(host)) {
+      if (drawn.clientWidth === 0 || drawn.clientHeight === 0 || drawn.width === 0) continue;
+      fine.globalAlpha = Number(drawn.style.opacity === "" ? 1 : drawn.style.opacity);
+      const at = [drawn.offsetLeft * sx, drawn.offsetTop * sy, drawn.clientWidth * sx, drawn.clientHeight * sy] as const;
+      if (drawn instanceof HTMLVideoElement) paintGlimpse(fine, drawn, at);
+      else fine.drawImage(drawn, ...at);
     }
     fine.globalAlpha = 1;
     this.also(fine, this.fine.width, this.fine.height);
@@ -85,5 +88,7 @@ export class FlashGuard {
 }
 
 /** As they lie over each other. */
-const inOrder = (host: HTMLElement): readonly HTMLCanvasElement[] =>
-  [...host.querySelectorAll("canvas")].sort((a, b) => Number(a.style.zIndex) - Number(b.style.zIndex));
+const inOrder = (host: HTMLElement): readonly (HTMLCanvasElement | HTMLVideoElement)[] =>
+  [...host.querySelectorAll<HTMLCanvasElement | HTMLVideoElement>(":scope > canvas, :scope > video")].sort(
+    (a, b) => Number(a.style.zIndex) - Number(b.style.zIndex),
+  );

@@ -16,6 +16,24 @@ export class OwnSurface {
     const size = this.surface.fit(box, box.stageWidth ?? box.width);
     return { ...size, scale: this.surface.scale, context };
   }
+  /** Puts a film under the canvas, over these pixels of it, with this much of its own cover; seen where the canvas is empty. */
+  under(film: HTMLElement, at: Readonly<{ x: number; y: number; width: number; height: number }>, opacity: number): void {
+    const canvas = this.surface?.canvas;
+    if (canvas === undefined) return;
+    // Beside it, and before it: of two at one place in the order the later lies above.
+    if (film.nextElementSibling !== canvas) canvas.before(film);
+    const css = parseFloat(canvas.style.width) / Math.max(1, canvas.width);
+    const { style } = film;
+    style.position = "absolute";
+    style.pointerEvents = "none";
+    style.objectFit = "fill";
+    style.left = `${parseFloat(canvas.style.left) + at.x * css}px`;
+    style.top = `${parseFloat(canvas.style.top) + at.y * css}px`;
+    style.width = `${at.width * css}px`;
+    style.height = `${at.height * css}px`;
+    style.zIndex = canvas.style.zIndex;
+    style.opacity = String(Number(canvas.style.opacity) * opacity);
+  }
   empty(): void {
     const { context, canvas } = this.surface ?? { context: null, canvas: { width: 0, height: 0 } };
     // Whoever painted last may have left it turned.

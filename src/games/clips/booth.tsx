@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { ArrowUp } from "lucide-react";
+import { ArrowDown, ArrowUp, ArrowUpToLine } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { ClipFacts } from "../../core/games/clips/settings";
 import { moneyInWords } from "../../core/signals/money";
@@ -21,6 +21,7 @@ type Told = Readonly<{
 type Now = Told & Readonly<{ shown: boolean; sinceMs: number; untilMs: number }>;
 
 const who = (c: Told): string => (c.name === "" ? "one of ours" : c.name);
+const mostLately = 5;
 const phases = { making: "is looked at", asks: "waits for a yes", waits: "waits its turn" } as const;
 
 /** Clips in the booth: what plays, with its four hands on the buttons below; what waits, each with its stills to judge it by. */
@@ -28,6 +29,7 @@ export function ClipsBooth({ view, command }: BoothProps) {
   // Views of operators are written by the clips' own rules.
   const now = (view["now"] ?? null) as Now | null;
   const clips = (view["clips"] ?? []) as readonly Told[];
+  const lately = (view["lately"] ?? []) as readonly Told[];
   const [nowMs, setNowMs] = useState(() => Date.now());
   useEffect(() => {
     if (now === null) return;
@@ -57,6 +59,9 @@ export function ClipsBooth({ view, command }: BoothProps) {
         </Text>
       )}
       {now?.facts?.strip != null && <FilmStrip strip={now.facts.strip} label="Stills of what plays" most={6} height={30} />}
+      {now !== null && now.name !== "" && now.facts !== null && (
+        <BarFilm n={now.n} label={`Never show again the film of ${who(now)} that plays`} command={command} />
+      )}
       {clips.length > 0 && (
         <Stack
           as="ul"
@@ -68,15 +73,48 @@ export function ClipsBooth({ view, command }: BoothProps) {
           tabIndex={clips.length > 2 ? 0 : undefined}
         >
           {clips.map((c, i) => (
-            <One key={c.n} clip={c} first={i === 0} command={command} />
+            <One key={c.n} clip={c} first={i === 0} last={i === clips.length - 1} command={command} />
           ))}
         </Stack>
+      )}
+      {lately.length > 0 && (
+        <Box as="details" mt="2">
+          <Text as="summary" cursor="pointer" fontSize="15px" fontWeight="600">
+            Played lately
+          </Text>
+          <Stack as="ul" gap="1" mt="1" aria-label="Clips that played lately">
+            {lately.slice(0, mostLately).map((c) => (
+              <Flex as="li" key={c.n} listStyleType="none" gap="2" align="center" fontSize="15px">
+                <Text flex="1" minW="0" truncate title={c.title}>
+                  <bdi>{who(c)}</bdi> {c.title}
+                </Text>
+                <Button
+                  size="xs"
+                  variant="outline"
+                  px="2"
+                  aria-label={`Play the clip of ${who(c)} once more`}
+                  onClick={() => void command({ do: "replay", n: c.n })}
+                >
+                  Once more
+                </Button>
+                {c.name !== "" && <BarFilm n={c.n} label={`Never show again the film of ${who(c)} that played`} command={command} />}
+              </Flex>
+            ))}
+          </Stack>
+        </Box>
       )}
     </Box>
   );
 }
 
-function One({ clip, first, command }: Readonly<{ clip: Told; first: boolean; command: BoothProps["command"] }>) {
+const BarFilm = ({ n, label, command }: Readonly<{ n: number; label: string; command: BoothProps["command"] }>) => (
+  <Button size="xs" variant="outline" px="2" aria-label={label} onClick={() => void command({ do: "bar-file", n })}>
+    Bar this film
+  </Button>
+);
+
+type OneProps = Readonly<{ clip: Told; first: boolean; last: boolean; command: BoothProps["command"] }>;
+function One({ clip, first, last, command }: OneProps) {
   const { n, phase, facts, paid } = clip;
   return (
     <Box as="li" listStyleType="none" bg="raised" borderRadius="8px" p="1.5" data-clip={n}>
@@ -121,20 +159,20 @@ function One({ clip, first, command }: Readonly<{ clip: Told; first: boolean; co
         >
           Leave out
         </Button>
-        {facts !== null && clip.name !== "" && (
-          <Button
-            size="xs"
-            variant="outline"
-            px="2"
-            aria-label={`Never show the film of ${who(clip)}`}
-            onClick={() => void command({ do: "bar-file", n })}
-          >
-            Bar this film
-          </Button>
-        )}
+        {facts !== null && clip.name !== "" && <BarFilm n={n} label={`Never show the film of ${who(clip)}`} command={command} />}
         {!first && (
-          <IconButton label={`The clip of ${who(clip)} goes first`} onClick={() => void command({ do: "front", n })}>
-            <ArrowUp size={14} aria-hidden="true" />
+          <>
+            <IconButton label={`The clip of ${who(clip)} goes first`} onClick={() => void command({ do: "front", n })}>
+              <ArrowUpToLine size={14} aria-hidden="true" />
+            </IconButton>
+            <IconButton label={`The clip of ${who(clip)} one place earlier`} onClick={() => void command({ do: "move", n, by: -1 })}>
+              <ArrowUp size={14} aria-hidden="true" />
+            </IconButton>
+          </>
+        )}
+        {!last && (
+          <IconButton label={`The clip of ${who(clip)} one place later`} onClick={() => void command({ do: "move", n, by: 1 })}>
+            <ArrowDown size={14} aria-hidden="true" />
           </IconButton>
         )}
       </Flex>

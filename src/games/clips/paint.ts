@@ -15,12 +15,14 @@ export type Painting = Readonly<{
   there: number;
   open: number;
   leftMs: number;
-  element: HTMLVideoElement | null;
+  /** Whether a film lies under the canvas, whose place is left open. */
+  plays: boolean;
   atMs: number;
 }>;
 
-export function paintWindow(context: Brush, p: Painting): void {
-  const { now, looks, width, height, least, there, open } = p;
+/** Paints it; where the film is to lie, in pixels of the canvas. */
+export function paintWindow(context: Brush, p: Painting): Area {
+  const { now, looks, width, height, least, there, open, atMs } = p;
   context.globalAlpha = there;
   const letter = Math.max(least, height * 0.075);
   const says = looks.name || now.line !== "" || looks.left;
@@ -36,7 +38,9 @@ export function paintWindow(context: Brush, p: Painting): void {
   context.clip();
   context.fillStyle = "#10131B";
   context.fillRect(area.x, area.y, area.width, area.height);
-  if (open > 0.01) paintFilm(context, p, area);
+  const film = filmPlace(now, area);
+  if (open > 0.01 && p.plays) context.clearRect(film.x, film.y, film.width, film.height);
+  else if (open > 0.01 && now.url === "") paintSail(context, area, atMs);
   paintCurtains(context, area, looks.curtain, open);
   context.restore();
   if (!looks.whole) {
@@ -51,21 +55,16 @@ export function paintWindow(context: Brush, p: Painting): void {
   const y = looks.whole ? height - foot : area.y + area.height;
   paintLeft(context, p, area.x, y, area.width);
   if (says) paintLine(context, p, { x: area.x, y, width: area.width, height: foot, letter });
+  return { ...film, y: film.y + drop };
 }
 
-function paintFilm(
-  context: Brush,
-  { element, now, atMs }: Painting,
-  area: Readonly<{ x: number; y: number; width: number; height: number }>,
-): void {
-  if (element === null) {
-    if (now.url === "") paintSail(context, area, atMs);
-    return;
-  }
+type Area = Readonly<{ x: number; y: number; width: number; height: number }>;
+/** Where a film lies within the window: as large as it fits. */
+const filmPlace = (now: Now, area: Area): Area => {
   const scale = Math.min(area.width / now.width, area.height / now.height);
-  const [w, h] = [now.width * scale, now.height * scale];
-  context.drawImage(element, area.x + (area.width - w) / 2, area.y + (area.height - h) / 2, w, h);
-}
+  const [width, height] = [now.width * scale, now.height * scale];
+  return { x: area.x + (area.width - width) / 2, y: area.y + (area.height - height) / 2, width, height };
+};
 
 /** In a preview nobody fetches films: a drawn one, a boat on a sea. */
 function paintSail(

@@ -127,16 +127,16 @@ export function clipsScene({ paint, film: makeFilm, sprites, still, preview = fa
         seen?.(now.n);
       }
       const moving = now.shown || window.moves(nowMs) || curtain.moves(nowMs);
-      if (!moving && !wasMoving) {
-        if (view.now === null && film !== null) end();
-        return false;
-      }
+      // Its film goes with it: what nobody sees goes on only while it may be shown again.
+      if (!moving && view.now === null) end();
+      if (!moving && !wasMoving) return false;
       wasMoving = moving;
       if (context === null) return moving;
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, width, height);
-      if (there > 0.01)
-        paintWindow(context, {
+      const plays = element !== null && element.readyState >= 2;
+      if (there > 0.01) {
+        const at = paintWindow(context, {
           now,
           looks: view.looks,
           width,
@@ -145,9 +145,11 @@ export function clipsScene({ paint, film: makeFilm, sprites, still, preview = fa
           there,
           open,
           leftMs: Math.max(0, Math.min(now.ms, fromMs + now.ms - nowMs)),
-          element: element !== null && element.readyState >= 2 ? element : null,
+          plays,
           atMs: nowMs,
         });
+        if (element !== null) surface.under(element, at, plays && open > 0.01 ? there : 0);
+      }
       return moving;
     },
   };
