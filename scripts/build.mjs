@@ -40,6 +40,8 @@ export async function buildProcesses() {
       ledger: join(root, "src/server/ledger/main.ts"),
       web: join(root, "src/server/web/main.ts"),
       media: join(root, "src/server/media/main.ts"),
+      lab: join(root, "src/server/lab/main.ts"),
+      "lab-thread": join(root, "src/server/lab/thread.ts"),
     },
     outdir: out,
     outExtension: { ".js": ".mjs" },

@@ -47,7 +47,7 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
   await withDatabase(async (connection) => {
     for (const t of await tablesOf(connection)) await connection.query(`CREATE TABLE ${kept}.${t} AS SELECT * FROM ${databaseName}.${t}`);
   });
-  await Promise.all(["engine", "web", "practice", "media"].map(start));
+  await Promise.all(["engine", "web", "practice", "media", "lab"].map(start));
 
   const stack = {
     env,
@@ -79,7 +79,7 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
     },
     /** Brings back what is still killed: a test that failed half-way must not take those after it along. */
     async heal() {
-      for (const what of ["database", "web", "practice", "engine", "media"]) if (dead.has(what)) await stack.revive(what);
+      for (const what of ["database", "web", "practice", "engine", "media", "lab"]) if (dead.has(what)) await stack.revive(what);
     },
     /** Everything as it was at first; open pages lose their links. */
     async reset() {

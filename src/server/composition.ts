@@ -1,4 +1,6 @@
+import { availableParallelism } from "node:os";
 import { join } from "node:path";
+import type { ChannelId } from "../core/kernel/ids";
 import type { Vault } from "../core/chance/vault";
 import { pino } from "pino";
 import { inProcessBus } from "./adapters/bus/in-process";
@@ -16,6 +18,10 @@ import { mariadbOperatorStore } from "./adapters/mariadb/operator-store";
 import type { ChatMaker } from "./engine/chat-lines";
 import type { StudioMaker } from "./engine/studio-lines";
 import { Engine } from "./engine/engine";
+import { readChannel } from "./engine/recall";
+import { readLedger } from "./engine/runner";
+import type { LabJob } from "./lab/job";
+import { LabThreads } from "./lab/threads";
 import { sealedVault } from "./engine/vault";
 import type { Env } from "./env";
 import type { EventsRow } from "./ports/engine-store";
@@ -105,6 +111,23 @@ export function composeMedia(env: Env) {
   const inside = env.practiceUrl === "" ? [] : [new URL(env.practiceUrl).origin];
   const engine = httpEngineLink(env.port, env.internalKey);
   return { deps: { media, props, engine, clock: systemClock, log, owner: newToken(), inside }, pool };
+}
+
+/** What answers the odds lab's questions. */
+export function composeLab(env: Env) {
+  const log = pino({ level: env.logLevel, base: undefined, timestamp: pino.stdTimeFunctions.isoTime });
+  const pool = openDatabase(env.database, 3);
+  const { lab } = mariadbOperatorStore(pool);
+  const store = mariadbEngineStore(pool);
+  const program = join(process.cwd(), ".build/lab-thread.mjs");
+  const channel = async ({ channel: id }: Readonly<{ channel: ChannelId }>) => {
+    const row = await readChannel(store, id);
+    return row === null ? null : { row, ledger: await readLedger(store, row, systemClock.now()) };
+  };
+  // The show comes first: the engine shares this machine, so the lab leaves it what it can.
+  const size = Math.max(1, Math.min(4, availableParallelism()));
+  const threads = (job: LabJob): LabThreads => new LabThreads(program, job, size);
+  return { deps: { lab, channel, threads, clock: systemClock, log, owner: newToken() }, pool };
 }
 
 export type WebServices = ReturnType<typeof composeWeb>;

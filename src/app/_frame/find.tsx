@@ -9,7 +9,7 @@ import { KeyCap } from "../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys } from "../../ui/keys";
 import { scoreOf } from "../../ui/search-score";
 import { call } from "./call";
-import { otherPlaces, prepareParts, reviewParts } from "./places";
+import { otherPlaces, prepareParts, rehearseParts, reviewParts } from "./places";
 
 type Entry = Readonly<{
   id: string;
@@ -44,6 +44,7 @@ export function Find({ acts, onDone }: Readonly<{ acts: readonly Act[]; onDone: 
         words: `${p.words} ${p.id === "games" ? kinds : ""}`,
         run: go(p.path),
       })),
+      ...rehearseParts.map((p) => ({ id: p.path, label: p.name, group: "Rehearse", about: p.about, words: p.words, run: go(p.path) })),
       ...reviewParts.map((p) => ({ id: p.path, label: p.name, group: "Review", about: p.about, words: p.words, run: go(p.path) })),
       ...otherPlaces.map((p) => ({ id: p.path, label: p.name, group: "Elsewhere", about: p.about, words: p.words, run: go(p.path) })),
       ...acts.map((a) => ({ ...a, key: keyOf(a, chosen) })),

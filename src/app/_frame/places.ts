@@ -125,10 +125,19 @@ export const reviewParts = [
   },
 ] as const;
 
+export const rehearseParts = [
+  {
+    id: "lab",
+    path: "/rehearse",
+    name: "Odds lab",
+    about: "what a setting will do, over thousands of evenings",
+    words: "rehearsal rehearse test lab simulate simulation odds chance what if probability forecast balance",
+  },
+] as const;
+
 /** Places outside Prepare and Review. */
 export const otherPlaces = [
   { path: "/run", name: "Booth", about: "the screen for the show", words: "booth run live show tape talk" },
-  { path: "/rehearse", name: "Rehearse", about: "try a show", words: "rehearsal test simulate" },
   { path: "/run?pair=phone", name: "Pair a phone", about: "the remote", words: "phone remote mobile pair qr code" },
   {
     path: "/account",

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { otherPlaces, prepareParts, reviewParts } from "./places";
+import { otherPlaces, prepareParts, rehearseParts, reviewParts } from "./places";
 import { scoreOf } from "../../ui/search-score";
 
 const hush = { label: "Hush: empty and silence every overlay", words: "hush mute silence quiet panic", grave: true };
@@ -9,6 +9,7 @@ const all = [
   end,
   { label: "Publish this game", words: "" },
   ...prepareParts.map((p) => ({ label: p.name, words: p.words })),
+  ...rehearseParts.map((p) => ({ label: p.name, words: p.words })),
   ...reviewParts.map((p) => ({ label: p.name, words: p.words })),
   ...otherPlaces.map((p) => ({ label: p.name, words: p.words })),
 ];

@@ -22,7 +22,9 @@ export type CrowdParts = Readonly<{ viewers: readonly string[]; emotes: readonly
 export type CrowdLine = Readonly<{ atMs: number; viewer: string; text: string; copy: boolean; gives: CrowdGift | null }>;
 
 /** Ready-made rooms, quiet to storm. */
-export const rooms: Readonly<Record<string, Omit<CrowdSettings, "seed">>> = {
+export const roomNames = ["quiet", "usual", "busy", "storm"] as const;
+export type Room = (typeof roomNames)[number];
+export const rooms: Readonly<Record<Room, Omit<CrowdSettings, "seed">>> = {
   quiet: { perSecond: 0.2, emoteShare: 0.3, copyShare: 0.05, rushesPerMinute: 0, givesPerMinute: 0.5 },
   usual: { perSecond: 2, emoteShare: 0.4, copyShare: 0.15, rushesPerMinute: 0.5, givesPerMinute: 4 },
   busy: { perSecond: 15, emoteShare: 0.55, copyShare: 0.3, rushesPerMinute: 1, givesPerMinute: 15 },

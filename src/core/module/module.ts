@@ -3,6 +3,7 @@ import type { EmoteIndex } from "../chat/emotes";
 import { openVault, type Vault } from "../chance/vault";
 import type { MoneySettings } from "../signals/money";
 import type { Command, Signal } from "../signals/signal";
+import type { LabQuestion } from "./lab";
 import type { Order } from "./order";
 import type { Steps } from "../kernel/stored";
 import { type Booking, type LedgerView, emptyLedgerView } from "../rewards/ledger-view";
@@ -110,6 +111,8 @@ export type Provided = Readonly<{
   noFaces?: Readonly<{ mark: number; names: readonly string[] }>;
   /** The scene that the studio is in; null where nobody knows. */
   scene?: string | null;
+  /** What can be bought for points, by id. */
+  sells?: readonly string[];
   /** Cues there are, by id. */
   cues?: readonly string[];
   show?: Readonly<{ state: "off" | "rehearsing" | "on"; id: string; sinceMs: number }> | null;
@@ -193,6 +196,8 @@ export type Module<S, D, T, E> = Readonly<{
   onStage?: boolean;
   /** What undoes something that it noted. */
   takeBack?: (note: Note) => readonly TakeBack[];
+  /** What the odds lab can be asked about it. */
+  lab?: readonly LabQuestion[];
   /** A note in plain words: beside a message, in the try-it strip, as an answer in chat. */
   noteInWords: (note: Note) => string;
   /** The same in a word or two, for a chip beside a message; the usual short words where it is null. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { pointsLab } from "./lab";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
@@ -271,6 +272,7 @@ export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient,
   durable: pointsDurableSchema,
   single: true,
   hears: ["message", "here", ...earnKinds],
+  lab: pointsLab,
   commands: pointsCommands,
   provides: (settings) => ({ pointsName: settings.name, dayOffsetMin: settings.dayOffsetMin }),
   chatWords: (settings) => Object.values(settings.words),

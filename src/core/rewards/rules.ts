@@ -1,4 +1,5 @@
 import { compiled } from "../kernel/compiled";
+import { rewardsLab } from "./lab";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal } from "../kernel/refusal";
@@ -198,6 +199,8 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
   durable: rewardsDurableSchema,
   single: true,
   hears: ["message", "purchase-request", "purchase", "redemption"],
+  lab: rewardsLab,
+  provides: (book) => ({ sells: book.rewards.filter((r) => r.on).map((r) => r.id) }),
   commands: rewardCommands,
   givesBack: (sale) => ({ do: "sale", sale, what: "refund" }),
   saleOf: (command) => (command.do === "sale" || command.do === "sale-again" ? String(command["sale"]) : null),

@@ -4,6 +4,7 @@ import type { Result } from "../../core/kernel/refusal";
 import type { EventStore } from "./event-store";
 import type { PointsStore } from "./points-store";
 import type { ShowStore } from "./show-store";
+import type { LabStore } from "./lab-store";
 import type { MediaStore } from "./media-store";
 import type { PropStore } from "./prop-store";
 import type { Place, Sprite } from "../../core/wire/messages";
@@ -257,6 +258,7 @@ export type OperatorStore = Readonly<{
   emotes: EmoteStore;
   props: PropStore;
   media: MediaStore;
+  lab: LabStore;
   events: EventStore;
   chat: ChatStore;
   studio: StudioStore;

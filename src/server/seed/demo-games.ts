@@ -41,6 +41,7 @@ import { demoRaffle, fillRaffleHistory, raffleId } from "./demo-raffle";
 import { peopleRewards } from "./demo-people-rewards";
 import { demoRewards } from "./demo-rewards";
 import { demoPlan, demoShow } from "./demo-show";
+import { fillShows } from "./demo-shows";
 import { demoWheel, fillWheelHistory, wheelId } from "./demo-wheel";
 
 type Seed = Readonly<{ db: Database; store: OperatorStore; env: Env; folder: string; nowMs: number }>;
@@ -237,6 +238,7 @@ export async function fillGames({ db, store, env, folder, nowMs }: Seed, channel
   await fillPotHistory(db, channel, pot, place, nowMs);
   await fillPeople(db, channel, nowMs);
   await fillClips(db, store, channel, join(folder, "films"), nowMs);
+  await fillShows(db, channel, nowMs);
   await db("channels").where({ id: channel }).increment("revision", 1);
 }
 

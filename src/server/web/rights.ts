@@ -12,6 +12,7 @@ export const rights = {
   "prop.edit": ["owner", "moderator"],
   "cue.fire": ["owner", "moderator"],
   "queue.act": ["owner", "moderator"],
+  "lab.ask": ["owner", "moderator"],
   "held.decide": ["owner", "moderator"],
   "chat.say": ["owner", "moderator"],
   "remote.pair": ["owner", "moderator"],

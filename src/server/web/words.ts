@@ -1,4 +1,5 @@
 import type { Refusal } from "../../core/kernel/refusal";
+import { labRefusalInWords } from "../../core/lab/words";
 import { pointsRefusalInWords } from "../../core/points/words";
 import { rewardRefusalInWords } from "../../core/rewards/words";
 import { pictureRefusalInWords } from "../pictures/sheet";
@@ -33,6 +34,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
   if (common !== null) return sentence(common);
   if (code.startsWith("show/")) return sentence(showRefusalInWords({ code, facts }));
   if (code.startsWith("reward/") || code.startsWith("sale/")) return sentence(rewardRefusalInWords({ code, facts }));
+  if (code.startsWith("lab/")) return sentence(labRefusalInWords({ code, facts }));
   if (code.startsWith("points/")) return sentence(pointsRefusalInWords({ code, facts }));
   switch (code) {
     case "practice/none":

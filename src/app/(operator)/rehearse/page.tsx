@@ -1,13 +1,14 @@
 import type { Metadata } from "next";
-import { Coming } from "../../_frame/coming";
+import { redirect } from "next/navigation";
+import { currentSession } from "../../../server/web/http";
+import { labView } from "../../../server/web/lab";
+import { services } from "../../../server/web/services";
+import { Lab } from "./lab";
 
-export const metadata: Metadata = { title: "Rehearse" };
+export const metadata: Metadata = { title: "Odds lab" };
 
-export default function RehearsePage() {
-  return (
-    <Coming
-      title="Nothing to rehearse yet"
-      about="Here you will run everything against a simulated crowd without touching real points or results, and ask what a setting will do over thousands of shows. Until then, the booth under Run rehearses a whole show with real overlays and puts every game back afterwards, the strip under each game’s preview lets you try it, and the practice rig plays a crowd in chat."
-    />
-  );
+export default async function RehearsePage() {
+  const session = await currentSession();
+  if (session === null) redirect("/sign-in");
+  return <Lab first={await labView(services(), session.channelId)} />;
 }

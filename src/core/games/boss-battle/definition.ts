@@ -2,6 +2,7 @@ import type { GameDefinition } from "../../module/game";
 import { count } from "../../words/sentence";
 import { bossActions } from "./actions";
 import { bossStep, freshBoss } from "./rules";
+import { bossLab } from "./lab";
 import { bossSamples } from "./samples";
 import { bossDefaults, type BossDurable, bossDurableSchema, type BossEffect, type BossSettings, bossSettingsSchema } from "./settings";
 import { bossView } from "./view";
@@ -67,6 +68,7 @@ export const bossBattle: GameDefinition<BossSettings, BossDurable, null, BossEff
     "boss/healed": { words: "a boss is healed", unit: ["health", "health"], from: ["heal"], example: "Old Spall" },
   },
   actions: bossActions,
+  lab: bossLab,
   samples: bossSamples,
   sampleAmount: { label: "Amount", start: 5 },
   place: { x: 0.73, y: 0.3, width: 0.26, height: 0.68 },

@@ -6,6 +6,7 @@ import type { RaffleTransient } from "./outcome";
 import { raffleHandOvers, raffleRounds } from "./rounds";
 import { raffleRows } from "./rows";
 import { raffleDue, raffleStep, freshTransient } from "./rules";
+import { raffleLab } from "./lab";
 import { raffleSamples } from "./samples";
 import {
   raffleDefaults,
@@ -120,6 +121,7 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
     },
   },
   actions: raffleActions,
+  lab: raffleLab,
   samples: raffleSamples,
   place: { x: 0.46, y: 0.05, width: 0.5, height: 0.3 },
   previewPlace: { x: 0.12, y: 0.12, width: 0.76, height: 0.5 },

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { voicesLab } from "./lab";
 import type { GameDefinition } from "../../module/game";
 import { commanded, one, said, sampleViewer } from "../../module/samples";
 import { counted } from "../../words/sentence";
@@ -145,6 +146,7 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
   },
   actions: voicesActions,
   lists: ({ voices: kept }) => ({ voices: kept.map((v) => v.name) }),
+  lab: voicesLab,
   samples: [
     {
       id: "say",

@@ -3,6 +3,7 @@ import { wheelActions } from "./actions";
 import { wheelNoteInShort, wheelNoteInWords } from "./notes";
 import { freshWheel, wheelDue, wheelStep } from "./rules";
 import { wheelRounds } from "./rounds";
+import { wheelLab } from "./lab";
 import { wheelSamples } from "./samples";
 import {
   glazes,
@@ -69,6 +70,7 @@ export const wheel: GameDefinition<WheelSettings, WheelDurable, null, WheelEffec
     },
   },
   actions: wheelActions,
+  lab: wheelLab,
   samples: wheelSamples,
   place: { x: 0.03, y: 0.1, width: 0.38, height: 0.78 },
   previewPlace: { x: 0.2, y: 0.04, width: 0.6, height: 0.92 },

@@ -16,7 +16,7 @@ type At = Readonly<{ settings: WheelSettings; durable: WheelDurable; transient: 
 type Outcome = StepOutcome<WheelDurable, null, WheelEffect>;
 const mostResults = 20;
 /** So long a promise is public before anything is drawn from it. */
-const publicMs = 500;
+export const publicMs = 500;
 /** A result is looked at before the next that waits begins, however long it stays. */
 const restMs = { least: 1_500, most: 5_000 };
 

@@ -116,7 +116,24 @@ const thirteenth: Step = {
   },
 };
 
-const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh, twelfth, thirteenth];
+/** Questions asked of the odds lab, each with how far it is and its answer. */
+const fourteenth: Step = {
+  name: "014-odds-lab",
+  up: async (db) => {
+    await db.raw(
+      `create table if not exists lab_questions (id varchar(40) character set ascii collate ascii_bin not null primary key,
+         channel_id varchar(26) character set ascii collate ascii_bin not null, name varchar(120) not null default '', ask json not null,
+         state varchar(10) character set ascii not null default 'waiting', done int unsigned not null default 0, stop tinyint(1) not null default 0,
+         tries smallint unsigned not null default 0, owner varchar(40) character set ascii not null default '', lease_ms bigint not null default 0,
+         result json null, mark varchar(64) character set ascii not null default '', why json null, asked_by varchar(80) not null,
+         created_ms bigint not null, asked_ms bigint not null, ended_ms bigint null, removed_ms bigint null,
+         key next_one (state, asked_ms), key of_channel (channel_id, created_ms),
+         foreign key (channel_id) references channels (id) on delete cascade) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+  },
+};
+
+const steps: readonly Step[] = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth, eleventh, twelfth, thirteenth, fourteenth];
 
 export const migrationSource: Knex.MigrationSource<Step> = {
   getMigrations: async () => [...steps],

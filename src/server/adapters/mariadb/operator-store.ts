@@ -3,6 +3,7 @@ import { mariadbAccounts } from "./accounts";
 import { mariadbData } from "./data";
 import { type Database, fromJson } from "./database";
 import { mariadbEvents } from "./events";
+import { mariadbLab } from "./lab";
 import { mariadbMedia } from "./media";
 import { mariadbProps } from "./props";
 import { mariadbEmotes } from "./emotes";
@@ -21,6 +22,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     emotes: mariadbEmotes(db),
     props: mariadbProps(db),
     media: mariadbMedia(db),
+    lab: mariadbLab(db),
     events: mariadbEvents(db),
     shows: mariadbShows(db),
     points: mariadbPoints(db),

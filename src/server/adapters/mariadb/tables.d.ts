@@ -189,6 +189,30 @@ declare module "knex/types/tables.js" {
       never,
       never
     >;
+    lab_questions: Written<
+      {
+        id: string;
+        channel_id: string;
+        name: string;
+        ask: unknown;
+        state: string;
+        done: number;
+        stop: number;
+        tries: number;
+        owner: string;
+        lease_ms: number;
+        result: unknown;
+        mark: string;
+        why: unknown;
+        asked_by: string;
+        created_ms: number;
+        asked_ms: number;
+        ended_ms: number | null;
+        removed_ms: number | null;
+      },
+      "name" | "state" | "done" | "stop" | "tries" | "owner" | "lease_ms" | "result" | "mark" | "why" | "ended_ms" | "removed_ms",
+      "stop"
+    >;
     leases: Written<
       {
         channel: number;
