@@ -150,7 +150,9 @@ async function main() {
       await begin();
       slot.ready = true;
     };
-    await step("Starting Izzam", () => Promise.all([keep("web"), keep("engine"), keep("media"), keep("lab"), ...(practice ? [keep("practice")] : [])]));
+    await step("Starting Izzam", () =>
+      Promise.all([keep("web"), keep("engine"), keep("media"), keep("lab"), ...(practice ? [keep("practice")] : [])]),
+    );
     writeFileSync(lock, JSON.stringify({ pid: process.pid, port, practice, database: { port: database.port } }));
     announce({ port, practice, demo, lan: options.lan, setupCode });
   } catch (error) {

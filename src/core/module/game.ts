@@ -2,7 +2,9 @@ import type { Module } from "./module";
 import type { Fields } from "./fields";
 import type { Strip } from "../props/video";
 import type { Chance } from "../kernel/chance";
-import type { Command, Signal } from "../signals/signal";
+import type { Command, GivenSignal } from "../signals/signal";
+
+export type { GivenSignal } from "../signals/signal";
 import { plain, type Sentence } from "../words/sentence";
 import type { Place, Sprite } from "../wire/messages";
 
@@ -115,8 +117,6 @@ export type Hint = Readonly<{ id: string; text: string; path?: string }>;
 /** What of the channel a game's words depend on. */
 export type WordFacts = Readonly<{ home: string; ownEmotes: number; points: string }>;
 
-type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs" | "id"> : never;
-export type GivenSignal = Untimed<Signal>;
 /** Signals with the time at which each happens, counted from the click, and what they are in words. */
 export type Tried = Readonly<{ says: string; signals: readonly Readonly<{ afterMs: number; signal: GivenSignal }>[] }>;
 export type SampleContext = Readonly<{

@@ -1,18 +1,18 @@
 import type { EveningRates } from "../lab/rates";
 import type { Entry } from "../points/ledger";
 import type { PriceAt } from "../points/price";
-import type { Command, Viewer } from "../signals/signal";
+import type { Command, GivenSignal, Viewer } from "../signals/signal";
 import type { Fields } from "./fields";
-import type { GivenSignal } from "./game";
-import type { Note } from "./module";
 
 /** In what an answer is counted: how it is written, and whether a bin of it may be narrower than one. */
 export type LabUnit = "minutes" | "points" | "times" | "people" | "waiting";
+/** What a question reads of a note. */
+export type LabNote = Readonly<{ did?: string; subject?: string; count: number }>;
 /** What one signal of a simulated evening came to. `module` is who is asked about. */
 export type LabSeen = Readonly<{
   /** Since the evening began, milliseconds. */
   afterMs: number;
-  notes: readonly Readonly<{ game: string; note: Note }>[];
+  notes: readonly Readonly<{ game: string; note: LabNote }>[];
   entries: readonly Entry[];
   /** Prices that moved, as they stood then. */
   prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
@@ -71,7 +71,7 @@ export type LabQuestion = Readonly<{
 }>;
 
 /** Counts notes of one name, of the module that is asked about. */
-export const countedNotes = (did: string, of: (note: Note) => number = () => 1) => {
+export const countedNotes = (did: string, of: (note: LabNote) => number = () => 1) => {
   return ({ id }: LabAt): LabMeasure => {
     let sum = 0;
     return {

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { pointsLab } from "./lab";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
@@ -9,9 +8,10 @@ import { earned as earnedByRate } from "../signals/rate";
 import type { CommandSignal, MessageSignal, Signal, Viewer } from "../signals/signal";
 import { amountOf } from "../signals/tiers";
 import { count } from "../words/sentence";
+import { pointsLab } from "./lab";
 import * as ledger from "./ledger";
 import { type PointsCommand, pointsCommands } from "./commands";
-import { pointsNoteInWords } from "./words";
+import { pointsNoteInWords, pointsWordsForViewers } from "./words";
 import { earnKinds, type EarnKind, type PointsSettings, pointsDefaults, pointsSchema } from "./settings";
 
 /** When presence is paid next. */
@@ -276,11 +276,7 @@ export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient,
   commands: pointsCommands,
   provides: (settings) => ({ pointsName: settings.name, dayOffsetMin: settings.dayOffsetMin }),
   chatWords: (settings) => Object.values(settings.words),
-  wordsForViewers: ({ words, give }, name) => [
-    { word: words.balance, what: `how much ${name} you have` },
-    { word: words.top, what: `who has most ${name}` },
-    ...(give.on ? [{ word: words.give, what: `give ${name} to somebody: the word, a name and an amount` }] : []),
-  ],
+  wordsForViewers: pointsWordsForViewers,
   noteInWords: pointsNoteInWords,
   noteInShort: (note) => (note.did === "points/given" ? `gave ${count(note.count)}` : null),
   dueMs: (settings, durable) => (settings.presence.points === 0 ? null : (durable.nextMs ?? 0)),

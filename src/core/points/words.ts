@@ -117,3 +117,13 @@ export function pointsNoteInWords(note: Note): string {
       return "";
   }
 }
+
+/** The chat words of points, as viewers are told them. */
+export const pointsWordsForViewers = (
+  { words, give }: PointsSettings,
+  name: string,
+): readonly Readonly<{ word: string; what: string }>[] => [
+  { word: words.balance, what: `how much ${name} you have` },
+  { word: words.top, what: `who has most ${name}` },
+  ...(give.on ? [{ word: words.give, what: `give ${name} to somebody: the word, a name and an amount` }] : []),
+];

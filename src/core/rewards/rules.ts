@@ -1,5 +1,4 @@
 import { compiled } from "../kernel/compiled";
-import { rewardsLab } from "./lab";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal } from "../kernel/refusal";
@@ -13,6 +12,7 @@ import { count } from "../words/sentence";
 import { rewardCommands } from "./commands";
 import type { Sale } from "./ledger-view";
 import { nearest } from "./near";
+import { rewardsLab } from "./lab";
 import { costOf, offerTo } from "./redeem";
 import { rewardNoteInShort, rewardNoteInWords } from "./words";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";

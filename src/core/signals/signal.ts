@@ -134,6 +134,9 @@ export type Signal =
 /** A signal before its arrival: without sequence number and time. */
 type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs"> : never;
 export type Sent = Untimed<PlatformSignal | CueSignal>;
+/** A signal before anybody sends it: without its place and its id. */
+type Unplaced<T> = T extends unknown ? Omit<T, "seq" | "atMs" | "id"> : never;
+export type GivenSignal = Unplaced<Signal>;
 
 const rank: Readonly<Record<Role, number>> = { viewer: 0, member: 1, guest: 2, moderator: 3, streamer: 4 };
 

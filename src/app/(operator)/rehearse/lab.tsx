@@ -36,7 +36,7 @@ export function Lab({ first }: Readonly<{ first: LabView }>) {
         air, on copies: nothing of it reaches points, results or chat.
       </Text>
       {view.things.length === 0 ? (
-        <Text>Nothing here can be asked about yet. Add a boss, a wheel or a draw under Prepare, or sell something for points.</Text>
+        <Text>Nothing here can be asked about yet. Add a game under Prepare, or sell something for points.</Text>
       ) : (
         <Composer key={again?.key ?? 0} things={view.things} begin={again?.ask ?? null} onAsk={ask} />
       )}
