@@ -64,7 +64,7 @@ test("it goes on after its process was killed, stops with what it has, is named,
 }) => {
   test.setTimeout(240_000);
   await signIn(page, "moderator", "/rehearse");
-  const before = await page.request.get(`${base}/api/review/people?from=0&to=${Date.now()}`).then((r) => r.text());
+  const before = await page.request.get(`${base}/api/review/rounds?as=json`).then((r) => r.text());
   await choose(page, /How much clay does/);
   await composer(page).getByLabel("On which evening").selectOption({ label: "a usual evening" });
   await composer(page).getByLabel("Hours of the evening").fill("1");
@@ -91,5 +91,5 @@ test("it goes on after its process was killed, stops with what it has, is named,
   await page.reload();
   await page.getByRole("button", { name: "Bring back Clay of a usual hour" }).click();
   await expect(answers(page).first()).toContainText(/It comes to .* clay in the middle case/);
-  expect(await page.request.get(`${base}/api/review/people?from=0&to=${Date.now()}`).then((r) => r.text())).toBe(before);
+  expect(await page.request.get(`${base}/api/review/rounds?as=json`).then((r) => r.text())).toBe(before);
 });

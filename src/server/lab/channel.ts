@@ -101,13 +101,20 @@ export class LabChannel {
 
   /** Plays one whole show, with all that it leads to told turn by turn: from it a log can be made. */
   record(
-    show: Readonly<{ seed: number; rates: EveningRates; lines: readonly string[]; extra: LabScript; onTurn: (turn: Turn) => void }>,
+    show: Readonly<{
+      seed: number;
+      rates: EveningRates;
+      lines: readonly string[];
+      extra: LabScript;
+      by: string;
+      onTurn: (turn: Turn) => void;
+    }>,
   ): void {
-    const { seed, rates, lines, extra, onTurn } = show;
+    const { seed, rates, lines, extra, by, onTurn } = show;
     this.stand(true, () => null);
     const at: LabAt = { settings: null, input: {}, id: "", fromMs: this.fromMs, ms: rates.hours * 3_600_000, seed };
     const unasked: LabMeasure = { see: () => undefined, value: () => null };
-    this.taken(() => new Evening({ ...this.kitOf(seed, true, null), onTurn }, unasked, at).play(this.crowd(seed, rates, lines), extra));
+    this.taken(() => new Evening({ ...this.kitOf(seed, true, null), by, onTurn }, unasked, at).play(this.crowd(seed, rates, lines), extra));
   }
 
   /** Puts all modules where they begin. An evening with a crowd is a show of its own. */

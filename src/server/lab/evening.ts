@@ -22,6 +22,8 @@ export type EveningKit = Readonly<{
   emotes: EmoteIndex;
   vault: Vault;
   nextSeq: () => number;
+  /** In whose name the show is begun, and commands of the script are given; the lab's when left out. */
+  by?: string;
   /** Told of every turn that is taken; then none is taken for a step alone. */
   onTurn?: (turn: Turn) => void;
 }>;
@@ -65,7 +67,7 @@ export class Evening {
     if (show !== null) {
       const all = modules.includes(show) ? modules : [show, ...modules];
       const first: Command = { do: "show", what: "on-air" };
-      const signal = { kind: "command", gameId: show.id, by: "the lab", viewer: null, command: first } as const;
+      const signal = { kind: "command", gameId: show.id, by: kit.by ?? "the lab", viewer: null, command: first } as const;
       const begins = { seq: kit.nextSeq(), atMs: at.fromMs, id: "begins", ...signal } as Signal;
       const turn = takeTurn(begins, "operator", show, { ...shared, modules: all, ctx: { ...kit.ctx(), vault: kit.vault } });
       kit.onTurn?.(turn);
@@ -121,7 +123,14 @@ export class Evening {
     return { value: measure.value(), signals };
   }
 
-  private command(to: Running | null, command: Command, viewer: Viewer | null, afterMs: number, by = "the lab", source = "operator"): void {
+  private command(
+    to: Running | null,
+    command: Command,
+    viewer: Viewer | null,
+    afterMs: number,
+    by = this.kit.by ?? "the lab",
+    source = "operator",
+  ): void {
     if (to === null) return;
     this.step({ kind: "command", gameId: to.id, by, viewer, command }, to, source, afterMs);
   }

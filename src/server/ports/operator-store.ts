@@ -7,6 +7,7 @@ import type { ShowStore } from "./show-store";
 import type { LabStore } from "./lab-store";
 import type { MediaStore } from "./media-store";
 import type { PropStore } from "./prop-store";
+import type { ReviewStore } from "./review-store";
 import type { Place, Sprite } from "../../core/wire/messages";
 
 /** What the operator side needs of the truth: accounts, drafts and versions, links, emotes, connections. */
@@ -259,6 +260,7 @@ export type OperatorStore = Readonly<{
   props: PropStore;
   media: MediaStore;
   lab: LabStore;
+  reviews: ReviewStore;
   events: EventStore;
   chat: ChatStore;
   studio: StudioStore;

@@ -23,7 +23,7 @@ export type Fight = Readonly<{
   /** Damage within the last ten minutes, and how many of those minutes count. */
   recent: Readonly<{ damage: number; minutes: number }>;
 }>;
-export type PastShow = Readonly<{ fromMs: number; toMs: number; rehearsal: boolean; by: string }>;
+export type PastShow = Readonly<{ id: number; name: string; fromMs: number; toMs: number; rehearsal: boolean; by: string }>;
 /** Who came to a show that is over: as many names as are shown, and how many they were. */
 export type WhoCame = Readonly<{
   came: number;

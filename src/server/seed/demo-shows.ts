@@ -1,5 +1,7 @@
 import type { ChannelId } from "../../core/kernel/ids";
+import { chanceFrom, pick } from "../../core/kernel/chance";
 import type { EveningRates } from "../../core/lab/rates";
+import type { LabScript } from "../../core/module/lab";
 import type { Database } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { readChannel } from "../engine/recall";
@@ -49,6 +51,20 @@ const shows = [
   { seed: 33, rates: evening(140, 45, 4), raid: null },
 ] as const;
 
+type Raid = Readonly<{ atMin: number; viewers: number; name: string }>;
+/** Somebody comes with many, and they write: for a minute chat is as it never was. */
+function* raided({ atMin, viewers, name }: Raid, words: readonly string[]): LabScript {
+  const chance = chanceFrom(412);
+  const at = atMin * 60_000;
+  yield { afterMs: at, signal: { kind: "raid", viewer: { id: name, name, roles: [] }, viewers } };
+  for (let ms = 2_000; ms < 75_000; ms += 300 + chance() * (500 + ms / 40)) {
+    const who = `harbour_${pick(chance, 60) + 1}`;
+    const emote = words[pick(chance, words.length)] ?? "";
+    const text = chance() < 0.6 ? `${emote} ${emote}` : `hello from the harbour ${emote}`;
+    yield { afterMs: at + ms, signal: { kind: "message", viewer: { id: who, name: who, roles: [] }, text, marks: [] } };
+  }
+}
+
 /** Full logs of the last shows, played by the odds lab with the channel's own rules from seeds: the same every time. */
 export async function fillShows(db: Database, channel: ChannelId, nowMs: number): Promise<void> {
   const store = mariadbEngineStore(db);
@@ -70,19 +86,20 @@ export async function fillShows(db: Database, channel: ChannelId, nowMs: number)
     const [fromMs, toMs] = [Number(at.from_ms), Number(at.to_ms)];
     const rows: LogRow[] = [];
     const { raid, seed } = show;
-    new LabChannel(row, ledger, fromMs).record({
+    // As it was then: nobody was met later.
+    const then = { ...ledger, attended: (ledger.attended ?? []).filter((a) => a.lastMs < fromMs) };
+    new LabChannel(row, then, fromMs).record({
       seed,
       rates: { ...show.rates, hours: (toMs - fromMs) / 3_600_000 },
       lines,
+      by: "kilnkeeper",
       extra:
         raid === null
           ? []
-          : [
-              {
-                afterMs: raid.atMin * 60_000,
-                signal: { kind: "raid", viewer: { id: raid.name, name: raid.name, roles: [] }, viewers: raid.viewers },
-              },
-            ],
+          : raided(
+              raid,
+              row.words.map((w) => w.word),
+            ),
       onTurn: (turn) => rows.push(...turn.rows),
     });
     // The channel numbers its signals one after another, whenever they were.

@@ -15,13 +15,13 @@ import {
 } from "../../core/lab/ask";
 import type { Fields } from "../../core/module/fields";
 import type { LabUnit } from "../../core/module/lab";
-import { moduleOf, readSettings } from "../../core/modules";
-import { moneyDefaults } from "../../core/signals/money";
+import { moduleOf } from "../../core/modules";
 import { type Blank, type BlankField, count, valueAt } from "../../core/words/sentence";
 import { markOf } from "../lab/mark";
 import type { LabRow, LabState } from "../ports/lab-store";
 import type { Session } from "../ports/operator-store";
 import type { WebServices } from "../composition";
+import { factsOf, type Published, published } from "./published";
 import { refusalInWords } from "./words";
 
 /** Something that questions can be asked about, with what may be asked and which of its settings may be others. */
@@ -60,31 +60,6 @@ export type LabAnswer = Readonly<{
 }>;
 export type LabView = Readonly<{ things: readonly LabThing[]; answers: readonly LabAnswer[]; points: string; runs: number }>;
 
-type Told = Readonly<{ id: string; kind: string; name: string; version: number; settings: unknown }>;
-/** What runs, as it was published; what can't be read is left out. */
-async function published({ store }: Pick<WebServices, "store">, channel: ChannelId): Promise<readonly Told[]> {
-  const games = await store.games.games(channel);
-  const all = await Promise.all(
-    games.map(async ({ id, kind, name, version }): Promise<Told[]> => {
-      const settings = await store.games.versionSettings(channel, id, version);
-      const read = settings.ok ? readSettings(kind, settings.value) : null;
-      return read === null || read.why !== null ? [] : [{ id, kind, name, version, settings: read.settings }];
-    }),
-  );
-  return all.flat();
-}
-
-/** The settings of another kind of module, put together as the engine puts them. */
-function factsOf(told: readonly Told[]) {
-  const provided = Object.assign(
-    {},
-    ...told.map(({ kind, settings }) => {
-      const module = moduleOf(kind);
-      return module?.provides?.(settings, module.freshDurable(settings)) ?? {};
-    }),
-  ) as Readonly<{ pointsName?: string; money?: { home: string } }>;
-  return { points: provided.pointsName ?? "points", home: (provided.money ?? moneyDefaults).home, ownEmotes: 1 };
-}
 /** All that the page of the odds lab shows. */
 export async function labView(services: Pick<WebServices, "store">, channel: ChannelId): Promise<LabView> {
   const [told, rows] = await Promise.all([published(services, channel), services.store.lab.list(channel)]);
@@ -121,7 +96,7 @@ export async function labView(services: Pick<WebServices, "store">, channel: Cha
 }
 const isOpen = ({ state, removedMs }: LabRow): boolean => removedMs === null && (state === "waiting" || state === "working");
 
-function answerOf(row: LabRow, told: readonly Told[], facts: ReturnType<typeof factsOf>, mark: string): LabAnswer {
+function answerOf(row: LabRow, told: readonly Published[], facts: ReturnType<typeof factsOf>, mark: string): LabAnswer {
   const { id, name, state, done, why, endedMs, removedMs, by } = row;
   const ask = labAskSchema.safeParse(row.ask);
   const result = labResultSchema.nullable().safeParse(row.result);

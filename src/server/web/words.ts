@@ -21,6 +21,17 @@ function fileRefusalInWords(code: string): string {
   }
 }
 
+function reviewRefusalInWords(code: string): string {
+  switch (code) {
+    case "review/moment":
+      return "a moment begins before it ends, and lies within its show";
+    case "review/moments":
+      return "500 moments of this show are decided already; put some back first";
+    default:
+      return "there is no such show, or it was a rehearsal";
+  }
+}
+
 const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`;
 
 /** Every refusal of the operator side in words: what happened, what it means, what to do. */
@@ -34,6 +45,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
   if (common !== null) return sentence(common);
   if (code.startsWith("show/")) return sentence(showRefusalInWords({ code, facts }));
   if (code.startsWith("reward/") || code.startsWith("sale/")) return sentence(rewardRefusalInWords({ code, facts }));
+  if (code.startsWith("review/")) return sentence(reviewRefusalInWords(code));
   if (code.startsWith("lab/")) return sentence(labRefusalInWords({ code, facts }));
   if (code.startsWith("points/")) return sentence(pointsRefusalInWords({ code, facts }));
   switch (code) {

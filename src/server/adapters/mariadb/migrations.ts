@@ -133,6 +133,23 @@ const fourteenth: Step = {
   },
 };
 
+/** What people made of shows that are over: their names, their place in a recording, moments kept and dropped. */
+const fifteenth: Step = {
+  name: "015-shows-reviewed",
+  up: async (db) => {
+    const tail = "ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci";
+    await db.raw(
+      `create table if not exists show_reviews (record bigint unsigned not null primary key, name varchar(120) not null default '',
+         offset_ms bigint not null default 0) ${tail}`,
+    );
+    await db.raw(
+      `create table if not exists show_moments (record bigint unsigned not null, id varchar(40) character set ascii collate ascii_bin not null,
+         at_ms bigint not null, to_ms bigint not null, name varchar(120) not null, why varchar(300) not null,
+         state varchar(10) character set ascii not null, decided_by varchar(80) not null, primary key (record, id)) ${tail}`,
+    );
+  },
+};
+
 const steps: readonly Step[] = [
   first,
   second,
@@ -148,6 +165,7 @@ const steps: readonly Step[] = [
   twelfth,
   thirteenth,
   fourteenth,
+  fifteenth,
 ];
 
 export const migrationSource: Knex.MigrationSource<Step> = {

@@ -12,6 +12,7 @@ import { channelId } from "../../../core/kernel/ids";
 import { mariadbOverlays } from "./overlays";
 import { mariadbPoints } from "./points-store";
 import { mariadbShows } from "./shows";
+import { mariadbReviews } from "./reviews";
 import { bump } from "./rows";
 
 export function mariadbOperatorStore(db: Database): OperatorStore {
@@ -23,6 +24,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     props: mariadbProps(db),
     media: mariadbMedia(db),
     lab: mariadbLab(db),
+    reviews: mariadbReviews(db),
     events: mariadbEvents(db),
     shows: mariadbShows(db),
     points: mariadbPoints(db),

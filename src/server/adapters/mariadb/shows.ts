@@ -128,7 +128,8 @@ export function mariadbShows(db: Database): ShowStore {
           .whereBetween("log.at_ms", [fromMs, toMs])
           .leftJoin("viewers as v", "v.id", "log.viewer");
       const shows = "cast(json_value(log.body, '$.shows') as unsigned)";
-      const days = "floor((log.at_ms - cast(json_value(log.body, '$.beforeMs') as unsigned)) / 86400000)";
+      // Signed: a clock that was set back puts the time before after this one.
+      const days = "floor((log.at_ms - cast(json_value(log.body, '$.beforeMs') as signed)) / 86400000)";
       const [all, fresh, back] = (await Promise.all([
         arrivals()
           .select(
@@ -162,11 +163,15 @@ export function mariadbShows(db: Database): ShowStore {
     past: async (channel, limit) => {
       const rows = (await db("records")
         .where({ channel: await numOf(channel), kind: "show" })
+        .leftJoin("show_reviews as own", "own.record", "records.id")
         .orderBy("to_ms", "desc")
-        .limit(limit)) as Row[];
+        .limit(limit)
+        .select("records.id", "own.name", "from_ms", "to_ms", "body")) as Row[];
       return rows.map((r) => {
         const body = bodyOf(r);
         return {
+          id: Number(r["id"]),
+          name: text(r["name"] ?? ""),
           fromMs: Number(r["from_ms"]),
           toMs: Number(r["to_ms"]),
           rehearsal: body["rehearsal"] === true,

@@ -476,6 +476,20 @@ declare module "knex/types/tables.js" {
       "kind" | "id" | "label" | "created_ms",
       never
     >;
+    show_moments: Written<
+      {
+        record: number;
+        id: string;
+        at_ms: number;
+        to_ms: number;
+        name: string;
+        why: string;
+        state: string;
+        decided_by: string;
+      },
+      never,
+      never
+    >;
     show_points: Written<
       {
         channel: number;
@@ -485,6 +499,15 @@ declare module "knex/types/tables.js" {
         from_seq: number;
       },
       never,
+      never
+    >;
+    show_reviews: Written<
+      {
+        record: number;
+        name: string;
+        offset_ms: number;
+      },
+      "name" | "offset_ms",
       never
     >;
     studio_connections: Written<

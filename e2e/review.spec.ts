@@ -1,0 +1,81 @@
+import { readFileSync } from "node:fs";
+import { AxeBuilder } from "@axe-core/playwright";
+import { expect, type Page } from "@playwright/test";
+import { frameOf, frameRateOf } from "../src/core/review/timecode";
+import { control, signIn, test } from "./support";
+
+test.beforeEach(() => control("/demo/reset"));
+
+const moments = (page: Page) => page.getByRole("list", { name: "Moments" }).locator("[data-moment]");
+async function file(page: Page, name: RegExp): Promise<string> {
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name }).click()]);
+  return readFileSync(await download.path(), "utf8");
+}
+async function noneSerious(page: Page): Promise<void> {
+  const found = (await new AxeBuilder({ page }).analyze()).violations.filter((v) => ["serious", "critical"].includes(v.impact ?? ""));
+  expect(found.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
+}
+
+test("a show is opened and named; the record raid is found, kept by another name, and stands in the files for editors at its frame", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page, "owner", "/review");
+  await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
+  await expect(page.getByTestId("numbers")).toContainText(/messages from \d+ viewers/);
+  await page.getByRole("button", { name: "Name this show" }).click();
+  await page.getByLabel("Name of this show").fill("The night of the harbour");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "The night of the harbour" })).toBeVisible();
+
+  const raid = moments(page).filter({ hasText: "chat was" }).first();
+  await expect(raid.getByRole("textbox")).toHaveValue(/^Raid · harbour_lights brought 412/);
+  await raid.getByRole("textbox").fill("The ferry comes in");
+  await page.keyboard.press("Enter");
+  await expect(moments(page).filter({ hasText: "kept by kilnkeeper" })).toHaveCount(1);
+  await noneSerious(page);
+
+  // Looking at it on the tape shows what was said around it, with what it led to.
+  await page.getByRole("button", { name: "Look at The ferry comes in on the tape" }).click();
+  await expect(page.getByRole("button", { name: "The whole show" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Lines of the show" })).toContainText("hello from the harbour");
+  await page.getByLabel("Which lines").selectOption({ label: "what happened" });
+  await expect(page.getByRole("list", { name: "Lines of the show" })).toContainText("harbour_lights raided with 412");
+  await page.getByLabel("Find in this stretch").fill("no such words");
+  await expect(page.getByRole("group", { name: "What was said" })).toContainText("No line of this stretch has it.");
+  await page.getByLabel("Find in this stretch").fill("");
+  // A stretch of one's own: what the tape shows.
+  await page.getByTestId("show-tape").focus();
+  await page.keyboard.press("+");
+  await page.getByRole("button", { name: "Add what the tape shows" }).click();
+  await expect(moments(page).filter({ hasText: "kept by kilnkeeper" })).toHaveCount(2);
+  await page.keyboard.press("0");
+
+  await page.getByLabel("Seconds between the start of the recording and of the show").fill("90");
+  await page.keyboard.press("Tab");
+  await page.getByLabel("Frames a second").selectOption({ label: "29.97, drop-frame" });
+  const table = await file(page, /Table/);
+  const row =
+    table
+      .split("\r\n")
+      .find((line) => line.startsWith("The ferry comes in"))
+      ?.split(",") ?? [];
+  const ms = row[1]?.split(":").reduce((sum, part) => sum * 60 + Number(part), 0) ?? 0;
+  const rate = frameRateOf("29.97");
+  // 52 minutes in, less what is kept before it, and 90 s of recording before the show.
+  expect(Math.abs(ms - (52 * 60 + 90 - 10))).toBeLessThanOrEqual(20);
+  expect(frameOf(row[3] ?? "", rate)).toBe(Math.floor((ms * 30_000) / 1_001 + 1e-6));
+  const edl = await file(page, /Decision list/);
+  expect(edl).toContain("FCM: DROP FRAME");
+  expect(edl).toContain(`V     C        ${row[3]} ${row[4]}`);
+  const chapters = await file(page, /Chapters/);
+  expect(chapters).toMatch(/^WEBVTT\n\n1\n00:00:00\.000 --> /);
+  expect(chapters).toContain("The ferry comes in");
+
+  await page.getByRole("button", { name: "Drop The ferry comes in" }).click();
+  await page.getByText("Dropped (1)").click();
+  await page.getByRole("button", { name: "Bring back The ferry comes in" }).click();
+  await expect(moments(page).first().getByRole("textbox")).toHaveValue(/^Raid · harbour_lights brought 412/);
+  await page.getByRole("link", { name: "The show before" }).click();
+  await expect(page.getByRole("heading", { name: /^Show of / })).toBeVisible();
+});

@@ -1,0 +1,159 @@
+"use client";
+import { Box, Button, Flex, Input, Text } from "@chakra-ui/react";
+import { useEffect, useRef, useState } from "react";
+import type { TalkItem } from "../../../../../core/wire/messages";
+import { counted } from "../../../../../core/words/sentence";
+import { Pick } from "../../../../../ui/pick";
+import { call } from "../../../../_frame/call";
+import { clockOf } from "../../../../_frame/show";
+import { type Chip, chipsOf } from "../../../run/talk-rows";
+import type { Span } from "./show-tape";
+
+type Page = Readonly<{ lines: readonly TalkItem[]; more: boolean }>;
+const only = [
+  { value: "all", words: "all of it" },
+  { value: "chat", words: "chat" },
+  { value: "rest", words: "what happened" },
+];
+const waitMs = 250;
+
+/** What was said in the stretch of tape that is looked at, and beside it what it led to. */
+export function Lines({
+  path,
+  span,
+  whole,
+  games,
+  startMs,
+}: Readonly<{ path: string; span: Span; whole: Span; games: readonly Readonly<{ id: string; kind: string }>[]; startMs: number }>) {
+  const [which, setWhich] = useState("all");
+  const [words, setWords] = useState("");
+  const [page, setPage] = useState<Page | null>(null);
+  const [trouble, setTrouble] = useState("");
+  const asked = useRef(0);
+  const isWhole = span.fromMs <= whole.fromMs && span.toMs >= whole.toMs;
+  // What led up to a show, and what came of it, is part of it where all of it is looked at.
+  const query = `from=${Math.round(span.fromMs) - (isWhole ? 1_000 : 0)}&to=${Math.round(span.toMs) + (isWhole ? 1_000 : 0)}&only=${which}&words=${encodeURIComponent(words)}`;
+  useEffect(() => {
+    const turn = (asked.current += 1);
+    const timer = setTimeout(() => {
+      void call<Page>("GET", `${path}/lines?${query}`).then((said) => {
+        // Another stretch was asked for meanwhile.
+        if (turn !== asked.current) return;
+        setTrouble(said.ok ? "" : said.words);
+        if (said.ok) setPage(said.value);
+      });
+    }, waitMs);
+    return () => clearTimeout(timer);
+  }, [path, query]);
+  const more = async (): Promise<void> => {
+    const last = page?.lines.at(-1);
+    if (page === null || last === undefined) return;
+    const turn = (asked.current += 1);
+    const said = await call<Page>("GET", `${path}/lines?${query}&at=${last.atMs}&seq=${last.seq}`);
+    if (turn !== asked.current) return;
+    if (said.ok) setPage({ lines: [...page.lines, ...said.value.lines], more: said.value.more });
+    else setTrouble(said.words);
+  };
+  const kindOf = (game: string): string => games.find((g) => g.id === game)?.kind ?? "";
+  return (
+    <Box minW="0">
+      <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="18px" mb="1">
+        What was said, and what it led to
+      </Text>
+      <Flex gap="2" mb="2" wrap="wrap">
+        <Pick label="Which lines" value={which} options={only} onSet={setWhich} />
+        <Input
+          aria-label="Find in this stretch"
+          placeholder="a name or a word"
+          size="sm"
+          width="220px"
+          value={words}
+          maxLength={80}
+          onChange={(e) => setWords(e.currentTarget.value)}
+        />
+      </Flex>
+      {trouble !== "" && (
+        <Text role="alert" color="brickText">
+          {trouble}
+        </Text>
+      )}
+      <Box
+        maxH="560px"
+        overflowY="auto"
+        tabIndex={0}
+        role="group"
+        aria-label="What was said"
+        borderWidth="1px"
+        borderColor="line"
+        borderRadius="10px"
+        py="1"
+      >
+        {page === null && (
+          <Text px="3" color="inkSoft">
+            Reading…
+          </Text>
+        )}
+        {page?.lines.length === 0 && (
+          <Text px="3" color="inkSoft">
+            {words === ""
+              ? "Nothing of this stretch is in the log any more, or nothing was said in it."
+              : "No line of this stretch has it."}
+          </Text>
+        )}
+        {page !== null && page.lines.length > 0 && (
+          <Box as="ul" aria-label="Lines of the show">
+            {page.lines.map((item) => (
+              <Line key={`${item.atMs}.${item.seq}`} item={item} chips={chipsOf(item, kindOf)} startMs={startMs} />
+            ))}
+          </Box>
+        )}
+        {page?.more === true && (
+          <Flex justify="center" py="2">
+            <Button size="xs" variant="outline" onClick={() => void more()}>
+              More
+            </Button>
+          </Flex>
+        )}
+      </Box>
+      {page !== null && (
+        <Text fontSize="14px" color="inkSoft" mt="1" role="status">
+          {counted(page.lines.length, "line")}
+          {page.more ? ", and more" : ""}
+        </Text>
+      )}
+    </Box>
+  );
+}
+const tones = { good: "mossText", spent: "ochreText", no: "brickText", said: "slateText" } as const;
+
+/** One line: when into the show, who, what, and beside it what it led to. */
+const Line = ({ item, chips, startMs }: Readonly<{ item: TalkItem; chips: readonly Chip[]; startMs: number }>) => (
+  <Flex as="li" listStyleType="none" gap="2" px="3" py="3px" fontSize="15px" lineHeight="1.35" align="flex-start">
+    <Text fontFamily="mono" fontSize="14px" color="inkSoft" flexShrink="0" lineHeight="1.45">
+      {clockOf(Math.max(0, item.atMs - startMs))}
+    </Text>
+    <Text flex="1" minW="0" overflowWrap="anywhere">
+      {item.name !== "" && <b>{item.name}</b>} {item.text}
+    </Text>
+    {chips.length > 0 && (
+      <Flex direction="column" align="flex-end" gap="0.5" maxW="200px" flexShrink="0">
+        {chips.slice(0, 4).map((c) => (
+          <Text
+            key={c.key}
+            fontSize="14px"
+            px="1.5"
+            borderRadius="0 5px 5px 0"
+            borderLeftWidth="3px"
+            borderLeftColor={tones[c.tone]}
+            truncate
+            maxW="200px"
+            title={c.words}
+            bg={`${tones[c.tone]}/12`}
+          >
+            {c.short}
+          </Text>
+        ))}
+      </Flex>
+    )}
+  </Flex>
+);

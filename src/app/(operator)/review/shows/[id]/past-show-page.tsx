@@ -1,0 +1,140 @@
+"use client";
+import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import Link from "next/link";
+import { useCallback, useEffect, useState } from "react";
+import { moneyInWords } from "../../../../../core/signals/money";
+import { count, counted } from "../../../../../core/words/sentence";
+import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
+import { tellTrouble } from "../../../../../ui/toaster";
+import { call } from "../../../../_frame/call";
+import { clockOf } from "../../../../_frame/show";
+import { Came } from "../../came";
+import { Lines } from "./lines";
+import { MarkersOut } from "./markers-out";
+import { Moments } from "./moments";
+import { ShowName } from "./show-name";
+import { ShowTape, type Span } from "./show-tape";
+
+/** A show that is over: its name and numbers, its tape, and what was said, found and won in it. */
+export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
+  const { show, rounds, games } = view;
+  const whole: Span = { fromMs: show.fromMs, toMs: Math.max(show.toMs, show.fromMs + 1_000) };
+  const [span, setSpan] = useState<Span>(whole);
+  const [moments, setMoments] = useState<readonly ShownMoment[] | null>(null);
+  const path = `/review/shows/${show.id}`;
+  const look = useCallback(async (): Promise<void> => {
+    const said = await call<readonly ShownMoment[]>("GET", `${path}/moments`);
+    if (said.ok) setMoments(said.value);
+    else tellTrouble(said.words);
+  }, [path]);
+  useEffect(() => void look(), [look]);
+  // A mark on the tape leads to what was said around it.
+  useEffect(() => {
+    const find = (event: Event): void => {
+      const mark = event instanceof CustomEvent ? view.marks.find((m) => m.seq === event.detail) : undefined;
+      if (mark !== undefined) setSpan({ fromMs: Math.max(show.fromMs, mark.atMs - 30_000), toMs: Math.min(show.toMs, mark.atMs + 60_000) });
+    };
+    document.addEventListener("izzam:talk", find);
+    return () => document.removeEventListener("izzam:talk", find);
+  }, [view.marks, show]);
+  const act = async (body: object): Promise<boolean> => {
+    const said = await call<null>("POST", path, body);
+    if (!said.ok) tellTrouble(said.words);
+    await look();
+    return said.ok;
+  };
+  return (
+    <Box maxW="1280px" mx="auto" px="5" pt="4" pb="12">
+      <Flex align="baseline" gap="4" wrap="wrap">
+        <ShowName show={show} />
+        <Text color="inkSoft">
+          {new Date(show.fromMs).toLocaleString("en-GB", { dateStyle: "full", timeStyle: "short" })}, {clockOf(show.toMs - show.fromMs)}
+        </Text>
+        <Box flex="1" />
+        <Step to={view.before} label="The show before" />
+        <Step to={view.after} label="The show after" />
+      </Flex>
+      <Numbers view={view} />
+      <ShowTape view={view} moments={moments ?? []} whole={whole} span={span} onSpan={setSpan} />
+      <Grid templateColumns={{ base: "1fr", lg: "minmax(0,1.25fr) minmax(0,1fr)" }} gap="6" mt="4">
+        <Lines path={path} span={span} whole={whole} games={games} startMs={show.fromMs} />
+        <Box minW="0">
+          <Moments moments={moments} show={show} span={span} whole={whole} onAct={act} onSpan={setSpan} />
+          <MarkersOut show={show} kept={(moments ?? []).filter((m) => m.state === "kept").length} onAct={act} />
+          <Part title="Rounds and results">
+            {rounds.length === 0 ? (
+              <Text color="inkSoft">Nothing was drawn, spun or asked in this show.</Text>
+            ) : (
+              <Box as="ul" aria-label="Rounds of this show">
+                {rounds.map((r) => (
+                  <Flex as="li" key={r.id} listStyleType="none" gap="3" py="1" align="baseline" borderBottomWidth="1px" borderColor="line">
+                    <Text fontFamily="mono" fontSize="14px" color="inkSoft">
+                      {clockOf(Math.max(0, r.atMs - show.fromMs))}
+                    </Text>
+                    <Text flex="1" minW="0">
+                      <b>{r.title}</b> {r.result}
+                    </Text>
+                    {r.check !== "" && <Link href={`/rounds/${encodeURIComponent(r.check)}`}>Proof</Link>}
+                  </Flex>
+                ))}
+              </Box>
+            )}
+          </Part>
+          <Part title="Who came">
+            <Came came={view.came} />
+          </Part>
+        </Box>
+      </Grid>
+    </Box>
+  );
+}
+
+export const Part = ({ title, children }: Readonly<{ title: string; children: React.ReactNode }>) => (
+  <Box mt="6">
+    <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="18px" mb="1">
+      {title}
+    </Text>
+    {children}
+  </Box>
+);
+
+const Step = ({ to, label }: Readonly<{ to: number | null; label: string }>) =>
+  to === null ? null : (
+    <Link href={`/review/shows/${to}`} aria-label={label} title={label}>
+      {label.endsWith("before") ? <ChevronLeft size={20} aria-hidden="true" /> : <ChevronRight size={20} aria-hidden="true" />}
+    </Link>
+  );
+
+/** What mattered, in one look: only what there was any of. */
+function Numbers({ view: { numbers: n, points, home, came } }: Readonly<{ view: ReviewView }>) {
+  const all: readonly (readonly [figure: string, words: string])[] = [
+    [count(n.messages), `messages from ${counted(n.people, "viewer")}`],
+    [count(n.busiest), "in the busiest minute"],
+    [n.follows === 0 ? "" : count(n.follows), n.follows === 1 ? "follow" : "follows"],
+    [n.memberships === 0 ? "" : count(n.memberships), n.memberships === 1 ? "membership" : "memberships"],
+    [n.gifts === 0 ? "" : count(n.gifts), n.gifts === 1 ? "gift of memberships" : "gifts of memberships"],
+    [n.tips === 0 ? "" : moneyInWords(n.tipped, home), `in ${counted(n.tips, "tip")}`],
+    [n.raids === 0 ? "" : count(n.raiders), `came with ${counted(n.raids, "raid")}`],
+    [n.made === 0 ? "" : `+${count(n.made)}`, `${points} made`],
+    [n.spent === 0 ? "" : `−${count(n.spent)}`, `${points} spent`],
+    [n.sales === 0 ? "" : count(n.sales), `sold${n.refunds === 0 ? "" : `, ${count(n.refunds)} refunded`}`],
+    [came.fresh.count === 0 ? "" : count(came.fresh.count), "here for the first time"],
+  ];
+  return (
+    <Flex as="dl" gap="6" rowGap="2" wrap="wrap" mt="3" mb="3" data-testid="numbers">
+      {all
+        .filter(([figure]) => figure !== "")
+        .map(([figure, words]) => (
+          <Flex key={words} direction="column-reverse">
+            <Text as="dt" fontSize="14.5px" color="inkSoft" lineHeight="1.2">
+              {words}
+            </Text>
+            <Text as="dd" fontFamily="mono" fontSize="20px" fontWeight="700" lineHeight="1.2">
+              {figure}
+            </Text>
+          </Flex>
+        ))}
+    </Flex>
+  );
+}

@@ -1,0 +1,8 @@
+import { action } from "../../../../../server/web/http";
+import { actOnShow, reviewActSchema, recordIn } from "../../../../../server/web/review";
+import { services } from "../../../../../server/web/services";
+
+/** What somebody makes of a past show: its name, its place in a recording, its moments. */
+export const POST = action("review.edit", reviewActSchema, ({ session, params, body }) =>
+  actOnShow(services(), session, recordIn(params["id"]), body),
+);

@@ -1,0 +1,83 @@
+import type { ChannelId } from "../../core/kernel/ids";
+import type { Series } from "../../core/review/moments";
+
+/** A show that is over, as Review opens it. */
+export type ReviewedShow = Readonly<{
+  /** Of its record. */
+  id: number;
+  /** As the log and the sales know it; empty for very old ones. */
+  showId: string;
+  fromMs: number;
+  toMs: number;
+  by: string;
+  /** As somebody called it; empty for its date. */
+  name: string;
+  /** How far into its recording it begins, as it was set last. */
+  offsetMs: number;
+}>;
+/** What somebody decided about a moment, found or their own. */
+export type KeptMoment = Readonly<{
+  id: string;
+  atMs: number;
+  toMs: number;
+  name: string;
+  why: string;
+  state: "kept" | "dropped";
+  by: string;
+}>;
+/** What matters of a show at a glance; money in minor units of the home currency. */
+export type ShowNumbers = Readonly<{
+  messages: number;
+  people: number;
+  follows: number;
+  memberships: number;
+  gifts: number;
+  tips: number;
+  tipped: number;
+  reactions: number;
+  raids: number;
+  raiders: number;
+  made: number;
+  spent: number;
+  sales: number;
+  refunds: number;
+  /** The most that were written in one minute. */
+  busiest: number;
+}>;
+export type LogLine = Readonly<{
+  seq: number;
+  atMs: number;
+  kind: string;
+  source: string;
+  name: string;
+  text: string;
+  body: unknown;
+}>;
+export type LinesAsked = Readonly<{
+  fromMs: number;
+  toMs: number;
+  /** Goes on behind this one. */
+  after: Readonly<{ atMs: number; seq: number }> | null;
+  /** `chat`: what was said; `rest`: all else. */
+  only: "all" | "chat" | "rest";
+  /** Only lines of people whose name begins so, or with this in the text. */
+  words: string;
+  limit: number;
+}>;
+export type ReviewStore = Readonly<{
+  show: (channel: ChannelId, id: number) => Promise<ReviewedShow | null>;
+  name: (channel: ChannelId, id: number, name: string) => Promise<boolean>;
+  offset: (channel: ChannelId, id: number, offsetMs: number) => Promise<boolean>;
+  moments: (channel: ChannelId, id: number) => Promise<readonly KeptMoment[]>;
+  /** Kept, named or dropped; what was decided of it before is written over. */
+  decide: (channel: ChannelId, id: number, moment: KeptMoment) => Promise<boolean>;
+  /** Back to what it was before anybody decided. */
+  undecide: (channel: ChannelId, id: number, moment: string) => Promise<void>;
+  numbers: (channel: ChannelId, show: Pick<ReviewedShow, "fromMs" | "toMs" | "showId">) => Promise<ShowNumbers>;
+  /** Counts of chat and of what was given, bin by bin. */
+  bins: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<Omit<Series, "emotes">>;
+  /** How many emotes were written, bin by bin: every message of the show is read for it. */
+  emotes: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<readonly number[]>;
+  /** What was said and what happened, oldest first. */
+  lines: (channel: ChannelId, asked: LinesAsked) => Promise<readonly LogLine[]>;
+}>;

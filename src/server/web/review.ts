@@ -1,0 +1,263 @@
+import { randomUUID } from "node:crypto";
+import Papa from "papaparse";
+import { z } from "zod";
+import type { ChannelId } from "../../core/kernel/ids";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { cut } from "../../core/kernel/text";
+import { asChapters, asEdl, asJson, asRows, onRecording } from "../../core/review/markers";
+import { momentsOf, type Series } from "../../core/review/moments";
+import { frameRateIds, frameRateOf } from "../../core/review/timecode";
+import { markOf, type TimelineEvent } from "../../core/show/timeline";
+import type { Signal } from "../../core/signals/signal";
+import type { TalkItem } from "../../core/wire/messages";
+import { talkText } from "../engine/talk-text";
+import type { WebServices } from "../composition";
+import type { KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowNumbers } from "../ports/review-store";
+import type { WhoCame } from "../ports/show-store";
+import { factsOf, published } from "./published";
+import { type PastRound, pastRounds } from "./past-rounds";
+
+type Web = Pick<WebServices, "store">;
+/** Who was away for so long counts as back. */
+const awayDays = 30;
+const mostMarks = 4_000;
+/** A minute before the first word and after the last belong to a show, too. */
+const fineMs = 10_000;
+const mostBins = 2_200;
+
+export type ReviewView = Readonly<{
+  show: ReviewedShow;
+  numbers: ShowNumbers;
+  series: Omit<Series, "emotes">;
+  marks: readonly TimelineEvent[];
+  came: WhoCame;
+  rounds: readonly PastRound[];
+  games: readonly Readonly<{ id: string; kind: string; name: string }>[];
+  points: string;
+  home: string;
+  /** Names of the shows before and after it. */
+  before: number | null;
+  after: number | null;
+}>;
+
+/** Bins of ten seconds; longer ones where a show lasted longer than anybody stays awake. */
+const binMsOf = ({ fromMs, toMs }: ReviewedShow): number => Math.max(fineMs, Math.ceil((toMs - fromMs) / mostBins / 1_000) * 1_000);
+const marksOf = async (
+  { store }: Web,
+  channel: ChannelId,
+  show: ReviewedShow,
+  kinds: ReadonlyMap<string, string>,
+): Promise<readonly TimelineEvent[]> =>
+  (await store.shows.tape(channel, show.fromMs, show.toMs, mostMarks)).flatMap((row) => markOf(row, (game) => kinds.get(game) ?? "") ?? []);
+
+/** A past show as it opens; null when there is none. */
+export async function reviewView(web: Web & Pick<WebServices, "clock">, channel: ChannelId, id: number): Promise<ReviewView | null> {
+  const { store } = web;
+  const show = await store.reviews.show(channel, id);
+  if (show === null) return null;
+  const games = await store.games.games(channel);
+  const kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
+  const [numbers, series, marks, came, rounds, past, told] = await Promise.all([
+    store.reviews.numbers(channel, show),
+    store.reviews.bins(channel, { ...show, binMs: binMsOf(show) }),
+    marksOf(web, channel, show, kinds),
+    store.shows.whoCame(channel, show.fromMs, show.toMs, awayDays),
+    pastRounds(web as WebServices, channel, "", 2_000),
+    store.shows.past(channel, 500),
+    published(web, channel),
+  ]);
+  const shows = past.filter((p) => !p.rehearsal);
+  const here = shows.findIndex((p) => p.id === id);
+  const facts = factsOf(told);
+  return {
+    show,
+    numbers,
+    series,
+    marks,
+    came,
+    rounds: rounds.filter((r) => r.atMs >= show.fromMs && r.atMs <= show.toMs + 60_000),
+    games: games.map(({ id: game, kind, name }) => ({ id: game, kind, name })),
+    points: facts.points,
+    home: facts.home,
+    before: here < 0 ? null : (shows[here + 1]?.id ?? null),
+    after: here < 0 ? null : (shows[here - 1]?.id ?? null),
+  };
+}
+
+/** A moment as it stands: found and not decided, kept or dropped. */
+export type ShownMoment = Readonly<{
+  id: string;
+  atMs: number;
+  toMs: number;
+  name: string;
+  why: string;
+  state: "found" | "kept" | "dropped";
+  by: string;
+}>;
+export async function showMoments(web: Web, channel: ChannelId, id: number): Promise<readonly ShownMoment[] | null> {
+  const { store } = web;
+  const show = await store.reviews.show(channel, id);
+  if (show === null) return null;
+  const at = { ...show, binMs: binMsOf(show) };
+  const games = await store.games.games(channel);
+  const [bins, emotes, marks, decided] = await Promise.all([
+    store.reviews.bins(channel, at),
+    store.reviews.emotes(channel, at),
+    marksOf(web, channel, show, new Map(games.map((g): [string, string] => [g.id, g.kind]))),
+    store.reviews.moments(channel, id),
+  ]);
+  const known = new Map(decided.map((m): [string, KeptMoment] => [m.id, m]));
+  const found = momentsOf({ ...bins, emotes }, marks).flatMap((m): ShownMoment[] => {
+    const own = known.get(m.id);
+    known.delete(m.id);
+    return [own ?? { id: m.id, atMs: m.atMs, toMs: m.toMs, name: m.name, why: m.why, state: "found", by: "" }];
+  });
+  return [...found, ...known.values()].sort((a, b) => a.atMs - b.atMs || (a.id < b.id ? -1 : 1));
+}
+
+const line = z.string().trim().max(120);
+const time = z.number().int().min(0).max(8_640_000_000_000);
+export const reviewActSchema = z.discriminatedUnion("do", [
+  z.object({ do: z.literal("name"), name: line }),
+  z.object({ do: z.literal("offset"), offsetMs: z.number().int().min(-86_400_000).max(86_400_000) }),
+  z.object({
+    do: z.enum(["keep", "drop"]),
+    moment: z.object({
+      id: z
+        .string()
+        .min(1)
+        .max(40)
+        .regex(/^[a-z0-9-]+$/),
+      atMs: time,
+      toMs: time,
+      name: line,
+      why: z.string().max(300),
+    }),
+  }),
+  z.object({ do: z.literal("add"), atMs: time, toMs: time, name: line }),
+  z.object({ do: z.literal("undecide"), moment: z.string().min(1).max(40) }),
+]);
+export async function actOnShow(
+  { store }: Web,
+  at: Readonly<{ channelId: ChannelId; login: string }>,
+  id: number,
+  act: z.infer<typeof reviewActSchema>,
+): Promise<Result<null>> {
+  const { channelId: channel, login: by } = at;
+  const show = await store.reviews.show(channel, id);
+  if (show === null) return refused("review/unknown");
+  switch (act.do) {
+    case "name":
+      await store.reviews.name(channel, id, act.name);
+      return ok(null);
+    case "offset":
+      await store.reviews.offset(channel, id, act.offsetMs);
+      return ok(null);
+    case "undecide":
+      await store.reviews.undecide(channel, id, act.moment);
+      return ok(null);
+    case "keep":
+    case "drop":
+    case "add": {
+      const given =
+        act.do === "add" ? { id: `h${randomUUID().slice(0, 18)}`, why: "", atMs: act.atMs, toMs: act.toMs, name: act.name } : act.moment;
+      if (given.toMs < given.atMs || given.toMs < show.fromMs - 60_000 || given.atMs > show.toMs + 60_000) return refused("review/moment");
+      const decided = await store.reviews.moments(channel, id);
+      if (decided.length >= 500 && !decided.some((m) => m.id === given.id)) return refused("review/moments");
+      const name = given.name === "" ? "A moment" : given.name;
+      await store.reviews.decide(channel, id, { ...given, name, state: act.do === "drop" ? "dropped" : "kept", by });
+      return ok(null);
+    }
+  }
+}
+
+export const linesSchema = z.object({
+  from: z.coerce.number().int().min(0),
+  to: z.coerce.number().int().min(0),
+  at: z.coerce.number().int().min(0).optional(),
+  seq: z.coerce.number().int().min(0).optional(),
+  only: z.enum(["all", "chat", "rest"]).default("all"),
+  words: z.string().trim().max(80).default(""),
+});
+const linesAtOnce = 200;
+/** What was said and what it led to, a page of it. */
+export async function showLines(
+  { store }: Web,
+  channel: ChannelId,
+  { from, to, at, seq, only, words }: z.infer<typeof linesSchema>,
+): Promise<Readonly<{ lines: readonly TalkItem[]; more: boolean }>> {
+  const after = at === undefined || seq === undefined ? null : { atMs: at, seq };
+  const asked: LinesAsked = { fromMs: from, toMs: to, after, only, words, limit: linesAtOnce };
+  const rows = await store.reviews.lines(channel, asked);
+  return { lines: rows.flatMap((row) => talkOf(row) ?? []), more: rows.length >= linesAtOnce };
+}
+
+/** A row of the log as a line of talk; null for what says nothing and led to nothing. */
+function talkOf(row: LogLine): TalkItem | null {
+  const body = (row.body ?? {}) as Readonly<Record<string, unknown>>;
+  const notes = Array.isArray(body["notes"]) ? (body["notes"] as TalkItem["notes"]) : [];
+  const said = row.kind === "message" ? row.text : textOf(row, body);
+  if (said === "" && notes.length === 0) return null;
+  const by = typeof body["by"] === "string" ? body["by"] : "";
+  const name = row.name === "" && (row.kind === "command" || row.kind === "cue") ? by : row.name;
+  return { n: row.seq, seq: row.seq, atMs: row.atMs, kind: row.kind, name, viewer: null, text: said, notes };
+}
+function textOf(row: LogLine, body: Readonly<Record<string, unknown>>): string {
+  const mark = markOf(row);
+  try {
+    // Written by this engine or one before it: what it can't read any more it does not say.
+    const told = talkText({ ...body, kind: row.kind, seq: row.seq, atMs: row.atMs, id: "" } as unknown as Signal);
+    return told === "" ? (mark?.label ?? "") : told;
+  } catch {
+    return mark?.label ?? "";
+  }
+}
+
+export const outSchema = z.object({
+  as: z.enum(["vtt", "csv", "edl", "json"]),
+  rate: z.enum(frameRateIds).default("25"),
+  which: z.enum(["kept", "all"]).default("kept"),
+});
+export type OutFile = Readonly<{ text: string; name: string; type: string }>;
+/** Moments as a file for editors; null when there is no such show. */
+export async function markersOut(web: Web, channel: ChannelId, id: number, asked: z.infer<typeof outSchema>): Promise<OutFile | null> {
+  const show = await web.store.reviews.show(channel, id);
+  const moments = show === null ? null : await showMoments(web, channel, id);
+  if (show === null || moments === null) return null;
+  const { fromMs, toMs, offsetMs } = show;
+  const wanted = moments.filter((m) => m.state === "kept" || (asked.which === "all" && m.state === "found"));
+  const { markers } = onRecording(wanted, { fromMs, offsetMs });
+  const rate = frameRateOf(asked.rate);
+  const title = titleOf(show);
+  const file = `${
+    title
+      .replace(/[^A-Za-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "")
+      .toLowerCase() || "show"
+  }`;
+  switch (asked.as) {
+    case "vtt":
+      return { text: asChapters(markers, toMs - fromMs + offsetMs, title), name: `${file}.vtt`, type: "text/vtt; charset=utf-8" };
+    case "csv":
+      // What begins like a formula is text, whoever wrote it.
+      return {
+        text: Papa.unparse([...asRows(markers, rate)], { escapeFormulae: true }),
+        name: `${file}.csv`,
+        type: "text/csv; charset=utf-8",
+      };
+    case "edl":
+      return { text: asEdl(markers, rate, title), name: `${file}.edl`, type: "text/plain; charset=us-ascii" };
+    case "json":
+      return {
+        text: JSON.stringify(asJson(markers, rate, { name: title, fromMs, toMs, offsetMs }), null, 2),
+        name: `${file}.json`,
+        type: "application/json",
+      };
+  }
+}
+/** A show without a name goes by its day. */
+export const titleOf = ({ name, fromMs }: Pick<ReviewedShow, "name" | "fromMs">): string =>
+  name !== "" ? cut(name, 120) : `Show of ${new Date(fromMs).toISOString().slice(0, 10)}`;
+
+/** The record that an address names; 0, which none has, for what is no number. */
+export const recordIn = (given: string | undefined): number => (/^[1-9]\d{0,15}$/.test(given ?? "") ? Number(given) : 0);
