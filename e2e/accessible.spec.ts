@@ -276,6 +276,15 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
   ["Run", "/run"],
   ["Review", "/review"],
   [
+    "A past show",
+    "/review",
+    async (page) => {
+      await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
+      await page.getByRole("list", { name: "Moments" }).waitFor();
+      await page.getByRole("list", { name: "Lines of the show" }).waitFor();
+    },
+  ],
+  [
     "Health",
     "/review",
     async (page) => {

@@ -171,16 +171,24 @@ async function main() {
     await page.getByLabel("Price in clay").waitFor();
     await page.waitForTimeout(1_000);
     await shot("rewards");
-    await page.goto(`${stack.base}/review/rounds`);
-    await page.getByRole("list", { name: "Prizes to hand over" }).waitFor();
-    await page.waitForTimeout(800);
-    await shot("rounds");
     await page.goto(`${stack.base}/review/people`);
     await page.getByLabel("Find a viewer").fill("amber");
     await page.getByRole("button", { name: /amber_kettle/ }).click();
     await page.getByRole("list", { name: "History of amber_kettle" }).waitFor();
     await page.waitForTimeout(600);
     await shot("people");
+    await page.goto(`${stack.base}/rehearse`);
+    await page.getByLabel("Which setting").selectOption({ label: "health" });
+    await page.getByLabel("Health, if it were").fill("1200");
+    await page.keyboard.press("Tab");
+    await page.getByRole("button", { name: "Ask", exact: true }).click();
+    await page.getByText(/On the same evenings/).waitFor({ timeout: 120_000 });
+    await shot("lab");
+    await page.goto(`${stack.base}/review`);
+    await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
+    await page.getByRole("button", { name: /^Keep / }).first().click();
+    await page.getByText("kept by kilnkeeper").waitFor();
+    await shot("past-show");
     const phoneContext = await browser.newContext({ viewport: { width: 390, height: 844 } });
     const viewer = await phoneContext.newPage();
     await viewer.goto(`${stack.base}/c/saltmarsh-kiln`);
@@ -213,7 +221,6 @@ async function main() {
     await page.goto(`${stack.base}/prepare/games/emote-wall`);
     await page.goto(`${stack.base}/prepare/cues`);
     await page.waitForTimeout(1_200);
-    await shot("cues");
   } finally {
     await browser.close();
     await stack.stop();

@@ -55,7 +55,8 @@ describe("a rush of chat", () => {
   });
   test("is called by the weightiest thing that happened there", () => {
     const [found] = momentsOf(rush, [mark(301, "ada followed", 1), mark(302, "Old Spall fell"), mark(100, "elsewhere")]);
-    expect(found?.name).toBe("Old Spall fell, and 1 thing more");
+    expect(found?.name).toBe("Old Spall fell");
+    expect(found?.why).toMatch(/; 1 more thing happened$/);
     expect(momentsOf(rush, [mark(302, "ada followed", 1)])[0]?.name).toBe("Chat rushed");
   });
   test("and emotes at the same time are one moment with both reasons", () => {

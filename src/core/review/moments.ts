@@ -81,15 +81,15 @@ export function momentsOf(series: Series, marks: readonly TimelineEvent[]): read
     .map(({ from, to, peaks: [first, ...rest] }): Moment => {
       const there = marks.filter((m) => m.atMs >= from - beforeMs && m.atMs <= to && m.turned === "");
       const named = [...there].sort((a, b) => b.weight - a.weight || a.seq - b.seq)[0];
-      const why = [first, ...rest].flatMap((p) => (p === undefined ? [] : [whyOf(p)])).join("; ");
-      const more = there.length > 1 ? `, and ${counted(there.length - 1, "thing")} more` : "";
+      const more = there.length > 1 ? [`${counted(there.length - 1, "more thing")} happened`] : [];
+      const why = [...[first, ...rest].flatMap((p) => (p === undefined ? [] : [whyOf(p)])), ...more].join("; ");
       return {
         id: `f${Math.round(from / binMs)}`,
         atMs: Math.max(fromMs, from - beforeMs),
         toMs: to,
         name:
           named !== undefined && named.weight >= 2
-            ? `${named.label}${more}`
+            ? named.label
             : first?.kind === "chat"
               ? "Chat rushed"
               : first?.kind === "emotes"

@@ -53,8 +53,11 @@ export class LabChannel {
     return this.begins.find((m) => m.id === module)?.settings ?? null;
   }
 
+  private readonly reached = new Map<string, ReadonlySet<string>>();
   /** Modules that can reach one: those whose settings name it, or name who names it. */
   private reaching(target: Readonly<Running>): ReadonlySet<string> {
+    const known = this.reached.get(target.id);
+    if (known !== undefined) return known;
     const texts = new Map(this.begins.map((m) => [m.id as string, JSON.stringify(m.settings)]));
     const reached = new Set<string>([target.id]);
     const names = new Set<string>([target.id]);
@@ -70,6 +73,7 @@ export class LabChannel {
         grew = true;
       }
     }
+    this.reached.set(target.id, reached);
     return reached;
   }
 

@@ -35,7 +35,7 @@ export type EventStore = Readonly<{
   /** Of these kinds, of all games of a channel or of one, newest first; what is kept of proofs is left out. */
   rounds: (
     channel: ChannelId,
-    asked: Readonly<{ kinds: readonly string[]; game: string; limit: number }>,
+    asked: Readonly<{ kinds: readonly string[]; game: string; limit: number; between?: readonly [fromMs: number, toMs: number] }>,
   ) => Promise<readonly GameRecord[]>;
   /** One of them; null when there is none. */
   record: (channel: ChannelId, id: number) => Promise<GameRecord | null>;

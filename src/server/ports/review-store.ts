@@ -64,6 +64,7 @@ export type LinesAsked = Readonly<{
   words: string;
   limit: number;
 }>;
+export type Bins = Omit<Series, "emotes"> & Readonly<{ people: number }>;
 export type ReviewStore = Readonly<{
   show: (channel: ChannelId, id: number) => Promise<ReviewedShow | null>;
   name: (channel: ChannelId, id: number, name: string) => Promise<boolean>;
@@ -73,9 +74,18 @@ export type ReviewStore = Readonly<{
   decide: (channel: ChannelId, id: number, moment: KeptMoment) => Promise<boolean>;
   /** Back to what it was before anybody decided. */
   undecide: (channel: ChannelId, id: number, moment: string) => Promise<void>;
-  numbers: (channel: ChannelId, show: Pick<ReviewedShow, "fromMs" | "toMs" | "showId">) => Promise<ShowNumbers>;
-  /** Counts of chat and of what was given, bin by bin. */
-  bins: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<Omit<Series, "emotes">>;
+  /** The shows before and after it, rehearsals left out. */
+  beside: (
+    channel: ChannelId,
+    show: Pick<ReviewedShow, "id" | "fromMs">,
+  ) => Promise<Readonly<{ before: number | null; after: number | null }>>;
+  /** All of them but what the bins tell. */
+  numbers: (
+    channel: ChannelId,
+    show: Pick<ReviewedShow, "fromMs" | "toMs" | "showId">,
+  ) => Promise<Omit<ShowNumbers, "messages" | "busiest" | "people">>;
+  /** Counts of chat and of what was given, bin by bin, and how many different people wrote. */
+  bins: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<Bins>;
   /** How many emotes were written, bin by bin: every message of the show is read for it. */
   emotes: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<readonly number[]>;
   /** What was said and what happened, oldest first. */

@@ -22,8 +22,14 @@ function pastRound(record: GameRecord): PastRound[] {
 }
 
 /** Rounds that are over, newest first. */
-export async function pastRounds({ store }: WebServices, channel: ChannelId, game = "", limit = 200): Promise<readonly PastRound[]> {
-  const records = await store.events.rounds(channel, { kinds: kinds(), game, limit });
+export async function pastRounds(
+  { store }: Pick<WebServices, "store">,
+  channel: ChannelId,
+  game = "",
+  limit = 200,
+  between?: readonly [fromMs: number, toMs: number],
+): Promise<readonly PastRound[]> {
+  const records = await store.events.rounds(channel, { kinds: kinds(), game, limit, ...(between === undefined ? {} : { between }) });
   return records.flatMap(pastRound);
 }
 

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/g
 import { channelId, gameId } from "../../core/kernel/ids";
 import { frameOf, frameRateOf } from "../../core/review/timecode";
 import { markersSchema } from "../../core/review/markers";
+import { forgetInMoments } from "../adapters/mariadb/forget-records";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { LogRow } from "../ports/engine-store";
 import { testWeb } from "../testing/web";
@@ -129,6 +130,20 @@ describe("its moments", () => {
       expect(await act({ do: "add", atMs: a, toMs: b, name: "x" })).toMatchObject({ ok: false, refusal: { code: "review/moment" } });
     expect(reviewActSchema.safeParse({ do: "keep", moment: { id: "../x", atMs: 1, toMs: 2, name: "", why: "" } }).success).toBe(false);
   });
+});
+
+test("who is forgotten is named by no moment, and nobody else is touched whose name holds theirs", async () => {
+  const keep = (name: string, n: number) => actOnShow(at.web, owner, show, { do: "add", atMs: fromMs + n, toMs: fromMs + n + 1, name });
+  await keep("Raid · a.da brought 412", 1);
+  await keep("a.da_two fell, to a.da", 2);
+  await keep("axda waves", 3);
+  const { num } = (await at.db("channels").where({ id: kiln }).first("num"))!;
+  await forgetInMoments(at.db, num, "a.da");
+  expect((await at.web.store.reviews.moments(kiln, show)).map((m) => m.name)).toEqual([
+    "Raid · somebody brought 412",
+    "a.da_two fell, to somebody",
+    "axda waves",
+  ]);
 });
 
 describe("its lines", () => {

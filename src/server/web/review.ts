@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { LRUCache } from "lru-cache";
 import Papa from "papaparse";
 import { z } from "zod";
 import type { ChannelId } from "../../core/kernel/ids";
@@ -12,7 +13,7 @@ import type { Signal } from "../../core/signals/signal";
 import type { TalkItem } from "../../core/wire/messages";
 import { talkText } from "../engine/talk-text";
 import type { WebServices } from "../composition";
-import type { KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowNumbers } from "../ports/review-store";
+import type { Bins, KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowNumbers } from "../ports/review-store";
 import type { WhoCame } from "../ports/show-store";
 import { factsOf, published } from "./published";
 import { type PastRound, pastRounds } from "./past-rounds";
@@ -42,6 +43,24 @@ export type ReviewView = Readonly<{
 
 /** Bins of ten seconds; longer ones where a show lasted longer than anybody stays awake. */
 const binMsOf = ({ fromMs, toMs }: ReviewedShow): number => Math.max(fineMs, Math.ceil((toMs - fromMs) / mostBins / 1_000) * 1_000);
+/** A show that is over says nothing more: what was read of it once is not read again. */
+const emotesRead = new LRUCache<string, readonly number[]>({ max: 60 });
+const binsRead = new LRUCache<string, Bins>({ max: 60 });
+async function once<T extends object>(
+  read: LRUCache<string, T>,
+  channel: ChannelId,
+  show: ReviewedShow,
+  fetch: () => Promise<T>,
+): Promise<T> {
+  const key = `${channel} ${show.id} ${show.toMs}`;
+  const known = read.get(key) ?? (await fetch());
+  read.set(key, known);
+  return known;
+}
+const binsOf = ({ store }: Web, channel: ChannelId, show: ReviewedShow): Promise<Bins> =>
+  once(binsRead, channel, show, () => store.reviews.bins(channel, { ...show, binMs: binMsOf(show) }));
+const emotesOf = ({ store }: Web, channel: ChannelId, show: ReviewedShow): Promise<readonly number[]> =>
+  once(emotesRead, channel, show, () => store.reviews.emotes(channel, { ...show, binMs: binMsOf(show) }));
 const marksOf = async (
   { store }: Web,
   channel: ChannelId,
@@ -57,31 +76,40 @@ export async function reviewView(web: Web & Pick<WebServices, "clock">, channel:
   if (show === null) return null;
   const games = await store.games.games(channel);
   const kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
-  const [numbers, series, marks, came, rounds, past, told] = await Promise.all([
+  const [numbers, series, marks, came, rounds, beside, told] = await Promise.all([
     store.reviews.numbers(channel, show),
-    store.reviews.bins(channel, { ...show, binMs: binMsOf(show) }),
+    binsOf(web, channel, show),
     marksOf(web, channel, show, kinds),
     store.shows.whoCame(channel, show.fromMs, show.toMs, awayDays),
-    pastRounds(web as WebServices, channel, "", 2_000),
-    store.shows.past(channel, 500),
+    pastRounds(web, channel, "", 500, [show.fromMs, show.toMs + 60_000]),
+    store.reviews.beside(channel, show),
     published(web, channel),
   ]);
-  const shows = past.filter((p) => !p.rehearsal);
-  const here = shows.findIndex((p) => p.id === id);
   const facts = factsOf(told);
   return {
     show,
-    numbers,
+    numbers: { ...numbers, ...saidIn(series) },
     series,
     marks,
     came,
-    rounds: rounds.filter((r) => r.atMs >= show.fromMs && r.atMs <= show.toMs + 60_000),
+    rounds,
     games: games.map(({ id: game, kind, name }) => ({ id: game, kind, name })),
     points: facts.points,
     home: facts.home,
-    before: here < 0 ? null : (shows[here + 1]?.id ?? null),
-    after: here < 0 ? null : (shows[here - 1]?.id ?? null),
+    ...beside,
   };
+}
+
+/** How much was said, and how much in the busiest minute, from its bins. */
+function saidIn({ chat, binMs, people }: Bins): Pick<ShowNumbers, "messages" | "busiest" | "people"> {
+  const minute = Math.max(1, Math.round(60_000 / binMs));
+  let [messages, inMinute, busiest] = [0, 0, 0];
+  for (const [i, n] of chat.entries()) {
+    messages += n;
+    inMinute += n - (chat[i - minute] ?? 0);
+    busiest = Math.max(busiest, inMinute);
+  }
+  return { messages, busiest, people };
 }
 
 /** A moment as it stands: found and not decided, kept or dropped. */
@@ -98,11 +126,10 @@ export async function showMoments(web: Web, channel: ChannelId, id: number): Pro
   const { store } = web;
   const show = await store.reviews.show(channel, id);
   if (show === null) return null;
-  const at = { ...show, binMs: binMsOf(show) };
   const games = await store.games.games(channel);
   const [bins, emotes, marks, decided] = await Promise.all([
-    store.reviews.bins(channel, at),
-    store.reviews.emotes(channel, at),
+    binsOf(web, channel, show),
+    emotesOf(web, channel, show),
     marksOf(web, channel, show, new Map(games.map((g): [string, string] => [g.id, g.kind]))),
     store.reviews.moments(channel, id),
   ]);

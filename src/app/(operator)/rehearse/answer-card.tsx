@@ -5,7 +5,7 @@ import { useState } from "react";
 import { inUnit, type LabAsk } from "../../../core/lab/ask";
 import type { Summary } from "../../../core/lab/statistics";
 import type { LabUnit } from "../../../core/module/lab";
-import { count, withValueAt } from "../../../core/words/sentence";
+import { count, valueAt, withValueAt } from "../../../core/words/sentence";
 import type { LabAnswer } from "../../../server/web/lab";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { When } from "../../../ui/when";
@@ -173,6 +173,8 @@ function UseThis({ ask, what }: Readonly<{ ask: LabAsk; what: string }>) {
   const use = async (): Promise<void> => {
     const draft = await call<{ settings: unknown; revision: number }>("POST", `/games/${ask.module}/draft`);
     if (!draft.ok) return tellTrouble(draft.words);
+    if (valueAt(draft.value.settings, path) === undefined)
+      return tellTrouble("The draft has no such setting any more. Open it, and set it right by hand.");
     const saved = await call<unknown>("PUT", `/games/${ask.module}/draft`, {
       revision: draft.value.revision,
       settings: withValueAt(draft.value.settings, path, value),

@@ -43,6 +43,8 @@ const whatIs: Readonly<Record<string, string>> = {
   transfers: "Points: entries",
   transfers_to_many: "Points: rounds of presence",
   records: "What games keep: hits, who was the boss, shows",
+  lab_questions: "Questions asked of the odds lab",
+  show_moments: "Moments of past shows",
   once: "Ids that may come only once",
   audit: "Who did what",
   game_versions: "Versions of settings",

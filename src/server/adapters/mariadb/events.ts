@@ -124,11 +124,12 @@ export function mariadbEvents(db: Database): EventStore {
         body,
       };
     },
-    rounds: async (channel, { kinds, game, limit }) => {
+    rounds: async (channel, { kinds, game, limit, between }) => {
       const rows = await recordsOf(db)
         .where("c.id", channel)
         .whereIn("r.kind", [...kinds])
         .modify((q) => (game === "" ? undefined : void q.where("r.game_id", game)))
+        .modify((q) => (between === undefined ? undefined : void q.whereBetween("r.to_ms", [...between])))
         .orderBy("r.to_ms", "desc")
         .orderBy("r.id", "desc")
         .limit(limit)

@@ -21,6 +21,24 @@ export function withoutName(value: unknown, id: string, name: string): unknown {
   );
 }
 
+/** A name where it stands as a word of its own, whatever is in it. */
+const alone = (name: string): RegExp =>
+  new RegExp(`(?<![\\p{L}\\p{N}_])${name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}(?![\\p{L}\\p{N}_])`, "gu");
+
+/** Moments of past shows are called by what happened in them, and so by whom. */
+export async function forgetInMoments(db: Database, channel: number, name: string): Promise<void> {
+  if (name === "" || name === nobody) return;
+  const rows = (await db("show_moments as m")
+    .join("records as r", "r.id", "m.record")
+    .where("r.channel", channel)
+    .whereRaw("instr(m.name, ?) > 0", [name])
+    .select("m.record", "m.id", "m.name")) as readonly Readonly<{ record: number; id: string; name: string }>[];
+  for (const { record, id, name: called } of rows)
+    await db("show_moments")
+      .where({ record, id })
+      .update({ name: called.replace(alone(name), nobody) });
+}
+
 /** What games keep names nobody any more who wants to be forgotten. */
 export async function forgetInRecords(db: Database, channel: number, key: number, id: string, name: string): Promise<void> {
   if (name === "" || name === nobody) return;

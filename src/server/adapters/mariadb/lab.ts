@@ -137,10 +137,12 @@ export function mariadbLab(db: Database): LabStore {
         .orderBy("from_ms", "desc")
         .limit(shows)
         .select("from_ms", "to_ms")) as Row[];
-      const words = ((await db("emotes").where({ channel_id: channel }).whereNull("removed_ms").select("id", "word")) as Row[]).map((r) => ({
-        id: text(r["id"]),
-        word: text(r["word"]),
-      }));
+      const words = ((await db("emotes").where({ channel_id: channel }).whereNull("removed_ms").select("id", "word")) as Row[]).map(
+        (r) => ({
+          id: text(r["id"]),
+          word: text(r["word"]),
+        }),
+      );
       const index = emoteIndex(words);
       const all: EveningRates[] = [];
       for (const show of past) {

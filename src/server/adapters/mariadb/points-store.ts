@@ -1,5 +1,5 @@
 import { fold } from "../../../core/kernel/fold";
-import { forgetInRecords } from "./forget-records";
+import { forgetInMoments, forgetInRecords } from "./forget-records";
 import type { Reason } from "../../../core/points/ledger";
 import type { PointsStore } from "../../ports/points-store";
 import type { ChannelId } from "../../../core/kernel/ids";
@@ -207,6 +207,7 @@ export function mariadbPoints(db: Database): PointsStore {
           .where({ channel: num, name_key: Buffer.from(fold(name)) })
           .delete();
         await forgetInRecords(trx as unknown as Database, num, key, id, name);
+        await forgetInMoments(trx as unknown as Database, num, name);
         // What was given to them names them in the giver's history.
         const given = (await trx("transfers").where({ account: key, reason: "gift" }).select("seq")) as Row[];
         for (const some of chunks(given.map((g) => Number(g["seq"]))))

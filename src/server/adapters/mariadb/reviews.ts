@@ -1,3 +1,4 @@
+import type { Knex } from "knex";
 import { emoteIndex, findEmotes } from "../../../core/chat/emotes";
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { KeptMoment, LinesAsked, LogLine, ReviewedShow, ReviewStore } from "../../ports/review-store";
@@ -6,7 +7,10 @@ import { Keys } from "./keys";
 import { type Row, text } from "./rows";
 
 const givenKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host"] as const;
-const sources = { marked: false, own: true, emoji: true };
+/** Emoji are looked for only where there can be one: that costs ten times what the channel's own words do. */
+const sources = { marked: false, own: true, emoji: false };
+const withEmoji = { ...sources, emoji: true };
+const beyondAscii = /[^\u0020-\u007e]/;
 /** Messages are read so many at a time, so that a long evening never lies in memory whole. */
 const atOnce = 5_000;
 type Body = Readonly<Record<string, unknown>>;
@@ -82,13 +86,26 @@ export function mariadbReviews(db: Database): ReviewStore {
     undecide: async (channel, record, id) => {
       if ((await recordOf(channel, record)) !== undefined) await db("show_moments").where({ record, id }).delete();
     },
+    beside: async (channel, { id, fromMs }) => {
+      const num = await numOf(channel);
+      const next = async (way: "<" | ">"): Promise<number | null> => {
+        const row = (await db("records")
+          .where({ channel: num, kind: "show" })
+          .whereRaw("coalesce(json_value(body, '$.rehearsal'), 0) not in (1, 'true')")
+          .whereRaw(`(from_ms, id) ${way} (?, ?)`, [fromMs, id])
+          .orderBy("from_ms", way === "<" ? "desc" : "asc")
+          .orderBy("id", way === "<" ? "desc" : "asc")
+          .first("id")) as Row | undefined;
+        return row === undefined ? null : Number(row["id"]);
+      };
+      const [before, after] = await Promise.all([next("<"), next(">")]);
+      return { before, after };
+    },
     numbers: async (channel, { fromMs, toMs, showId }) => {
       const num = await numOf(channel);
-      const within = (table: "log" | "chat_log") => db(table).where({ channel: num }).whereBetween("at_ms", [fromMs, toMs]);
+      const within = (table: "log") => db(table).where({ channel: num }).whereBetween("at_ms", [fromMs, toMs]);
       const sum = (field: string) => db.raw(`coalesce(sum(json_value(body, '$.${field}')), 0) as total`);
-      const [said, busiest, given, tips, raids, points, sales] = (await Promise.all([
-        within("chat_log").count({ n: "*" }).countDistinct({ people: "viewer" }).first(),
-        within("chat_log").select(db.raw("count(*) as n")).groupByRaw("floor(at_ms / 60000)").orderBy("n", "desc").first(),
+      const [given, tips, raids, points, sales] = (await Promise.all([
         within("log")
           .whereIn("kind", [...givenKinds])
           .groupBy("kind")
@@ -101,12 +118,9 @@ export function mariadbReviews(db: Database): ReviewStore {
           .whereBetween("at_ms", [fromMs, toMs])
           .select(db.raw("count(*) as n"), db.raw("coalesce(sum(state = 'refunded'), 0) as back"))
           .first(),
-      ])) as [Row | undefined, Row | undefined, Row[], Row | undefined, Row | undefined, Row | undefined, Row | undefined];
+      ])) as [Row[], Row | undefined, Row | undefined, Row | undefined, Row | undefined];
       const of = (kind: string): number => Number(given.find((g) => g["kind"] === kind)?.["n"] ?? 0);
       return {
-        messages: Number(said?.["n"] ?? 0),
-        people: Number(said?.["people"] ?? 0),
-        busiest: Number(busiest?.["n"] ?? 0),
         follows: of("follow"),
         memberships: of("membership"),
         gifts: of("gift"),
@@ -125,7 +139,7 @@ export function mariadbReviews(db: Database): ReviewStore {
       const num = await numOf(channel);
       const { fromMs, toMs, binMs } = at;
       const bin = db.raw("floor((at_ms - ?) / ?) as bin", [fromMs, binMs]);
-      const [chat, signals] = (await Promise.all([
+      const [chat, signals, said] = (await Promise.all([
         db("chat_log").where({ channel: num }).whereBetween("at_ms", [fromMs, toMs]).select(bin, db.raw("count(*) as n")).groupBy("bin"),
         db("log")
           .where({ channel: num })
@@ -133,8 +147,9 @@ export function mariadbReviews(db: Database): ReviewStore {
           .whereIn("kind", [...givenKinds])
           .select(bin, db.raw("count(*) as n"))
           .groupBy("bin"),
-      ])) as [Row[], Row[]];
-      return { fromMs, binMs, chat: binsOf(chat, sizeOf(at)), signals: binsOf(signals, sizeOf(at)) };
+        db("chat_log").where({ channel: num }).whereBetween("at_ms", [fromMs, toMs]).countDistinct({ people: "viewer" }).first(),
+      ])) as [Row[], Row[], Row | undefined];
+      return { fromMs, binMs, chat: binsOf(chat, sizeOf(at)), signals: binsOf(signals, sizeOf(at)), people: Number(said?.["people"] ?? 0) };
     },
     emotes: async (channel, at) => {
       const num = await numOf(channel);
@@ -149,14 +164,15 @@ export function mariadbReviews(db: Database): ReviewStore {
       for (;;) {
         const rows = (await db("chat_log")
           .where({ channel: num })
-          .whereRaw("(at_ms, seq) > (?, ?)", [last.atMs, last.seq])
+          .modify((q) => behind(q, last))
           .where("at_ms", "<=", toMs)
           .orderBy("at_ms")
           .orderBy("seq")
           .limit(atOnce)
           .select("at_ms", "seq", "body")) as Row[];
         for (const r of rows) {
-          const found = findEmotes(text(r["body"]), [], index, sources).length;
+          const said = text(r["body"]);
+          const found = findEmotes(said, [], index, beyondAscii.test(said) ? withEmoji : sources).length;
           const bin = Math.min(bins.length - 1, Math.floor((Number(r["at_ms"]) - fromMs) / binMs));
           if (found > 0) bins[bin] = (bins[bin] ?? 0) + found;
         }
@@ -176,6 +192,10 @@ export function mariadbReviews(db: Database): ReviewStore {
   };
 }
 
+/** Behind a place in the log. Said so that the key is used: of a pair compared with a pair MariaDB reads every row. */
+function behind(query: Knex.QueryBuilder, { atMs, seq }: Readonly<{ atMs: number; seq: number }>, of: "" | "c." | "l." = ""): void {
+  void query.whereRaw(`${of}at_ms >= ? and (${of}at_ms > ? or ${of}seq > ?)`, [atMs, atMs, seq]);
+}
 const likeOf = (words: string): string => `%${words.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
 async function chatLines(db: Database, channel: number, { fromMs, toMs, after, words, limit }: LinesAsked): Promise<LogLine[]> {
   const query = db("chat_log as c")
@@ -186,7 +206,7 @@ async function chatLines(db: Database, channel: number, { fromMs, toMs, after, w
     .orderBy("c.seq")
     .limit(limit)
     .select("c.at_ms", "c.seq", "c.body", "v.name");
-  if (after !== null) void query.whereRaw("(c.at_ms, c.seq) > (?, ?)", [after.atMs, after.seq]);
+  if (after !== null) behind(query, after, "c.");
   if (words !== "") void query.where((b) => b.where("c.body", "like", likeOf(words)).orWhere("v.name", "like", likeOf(words)));
   return ((await query) as Row[]).map((r) => ({
     seq: Number(r["seq"]),
@@ -207,7 +227,7 @@ async function otherLines(db: Database, channel: number, { fromMs, toMs, after, 
     .orderBy("l.seq")
     .limit(limit)
     .select("l.at_ms", "l.seq", "l.kind", "l.source", "l.body", "v.name");
-  if (after !== null) void query.whereRaw("(l.at_ms, l.seq) > (?, ?)", [after.atMs, after.seq]);
+  if (after !== null) behind(query, after, "l.");
   if (words !== "") void query.where((b) => b.where("l.body", "like", likeOf(words)).orWhere("v.name", "like", likeOf(words)));
   return ((await query) as Row[]).map((r) => {
     const body = bodyOf(r);

@@ -67,6 +67,8 @@ beforeAll(async () => {
     "011-faces",
     "012-studio",
     "013-moving-pictures",
+    "014-odds-lab",
+    "015-shows-reviewed",
   ]);
 });
 afterAll(() => db.destroy());

@@ -6,7 +6,7 @@ import { counted } from "../../../../../core/words/sentence";
 import type { ReviewedShow } from "../../../../../server/ports/review-store";
 import { NumberField } from "../../../../../ui/number-field";
 import { Pick } from "../../../../../ui/pick";
-import { Part } from "./past-show-page";
+import { Part } from "./part";
 
 const files = [
   ["vtt", "Chapters (WebVTT)"],

@@ -13,6 +13,7 @@ import { Came } from "../../came";
 import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
 import { Moments } from "./moments";
+import { Part } from "./part";
 import { ShowName } from "./show-name";
 import { ShowTape, type Span } from "./show-tape";
 
@@ -89,15 +90,6 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
     </Box>
   );
 }
-
-export const Part = ({ title, children }: Readonly<{ title: string; children: React.ReactNode }>) => (
-  <Box mt="6">
-    <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="18px" mb="1">
-      {title}
-    </Text>
-    {children}
-  </Box>
-);
 
 const Step = ({ to, label }: Readonly<{ to: number | null; label: string }>) =>
   to === null ? null : (

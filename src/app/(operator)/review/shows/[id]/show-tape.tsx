@@ -22,7 +22,7 @@ const kinds: Readonly<Record<string, Readonly<{ words: string; tones: readonly T
 };
 const Mark = chakra("g");
 
-/** The tape of a show that is over, over how much was written: zoomed by buttons, wheel and keys, pushed by hand. */
+/** The tape of a show that is over, over how much was written: zoomed by buttons, scrolling and keys, pushed by hand. */
 export function ShowTape({
   view,
   moments,
@@ -78,6 +78,8 @@ export function ShowTape({
     .y0(height)
     .y1((v) => y(v))
     .curve(curveMonotoneX);
+  /** So close that minutes do not tell its lines apart. */
+  const fine = span.toMs - span.fromMs < 9 * 60_000;
   const zoomed = span.toMs - span.fromMs < whole.toMs - whole.fromMs;
   return (
     <Box>
@@ -184,7 +186,7 @@ export function ShowTape({
                 borderColor="line"
               >
                 <Text fontFamily="mono" fontSize="14px" color="inkSoft" pl="1" lineHeight="1.6">
-                  {wallClock(t.getTime())}
+                  {fine ? t.toLocaleTimeString("en-GB") : wallClock(t.getTime())}
                 </Text>
               </Box>
             ))}
