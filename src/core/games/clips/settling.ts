@@ -5,6 +5,15 @@ import type { Clip, ClipsDurable, ClipsSettings } from "./settings";
 
 const mostOwed = 500;
 const mostCredits = 500;
+type Owed = ClipsDurable["owed"];
+/** One more note of what is owed. Of very many, those to the same person become one: none is ever dropped. */
+export function withNote(owed: Owed, note: Owed[number]): Owed {
+  if (owed.length < mostOwed) return [...owed, note];
+  const same = owed.find((o) => o.viewer !== null && o.viewer.id === note.viewer?.id && o.currency === note.currency);
+  if (same === undefined) return [...owed, note];
+  const both: Owed[number] = { ...same, minor: same.minor + note.minor, title: "", why: "several of theirs were not shown" };
+  return owed.map((o) => (o === same ? both : o));
+}
 export const booked = (entries: readonly Entry[], viewer: Clip["viewer"]) => ({
   entries,
   sales: [],
@@ -34,7 +43,7 @@ function pay(durable: ClipsDurable, clip: Clip, back: number, why: string, atMs:
     case "money": {
       if (back === 0) return { durable, orders: [], entries: [] };
       const note = { id: clip.n, viewer, minor: back, currency: paid.currency, why, title: clip.title, atMs };
-      return { durable: { ...durable, owed: [...durable.owed, note].slice(-mostOwed) }, orders: [], entries: [] };
+      return { durable: { ...durable, owed: withNote(durable.owed, note) }, orders: [], entries: [] };
     }
   }
 }
@@ -96,7 +105,7 @@ export function credited(
   if (all.length <= mostCredits || oldest === undefined) return { ...durable, credits: all };
   const { minor: left, ...whose } = oldest;
   const note = { id: durable.made + 1, viewer: whose, minor: left, title: "", why: "it bought no clip for long", ...at };
-  return { ...durable, made: durable.made + 1, credits: all.slice(1), owed: [...durable.owed, note].slice(-mostOwed) };
+  return { ...durable, made: durable.made + 1, credits: all.slice(1), owed: withNote(durable.owed, note) };
 }
 export const creditOf = ({ credits }: ClipsDurable, viewer: string): number => credits.find((c) => c.id === viewer)?.minor ?? 0;
 export const withoutCredit = (durable: ClipsDurable, viewer: string): ClipsDurable => ({
