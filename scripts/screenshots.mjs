@@ -186,7 +186,10 @@ async function main() {
     await shot("lab");
     await page.goto(`${stack.base}/review`);
     await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
-    await page.getByRole("button", { name: /^Keep / }).first().click();
+    await page
+      .getByRole("button", { name: /^Keep / })
+      .first()
+      .click();
     await page.getByText("kept by kilnkeeper").waitFor();
     await shot("past-show");
     const phoneContext = await browser.newContext({ viewport: { width: 390, height: 844 } });
