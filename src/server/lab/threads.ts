@@ -15,13 +15,17 @@ export class LabThreads {
     readonly size: number,
   ) {
     this.workers = Array.from({ length: size }, () => new Worker(program, { resourceLimits: { maxOldGenerationSizeMb: mostMb } }));
-    for (const worker of this.workers) worker.postMessage({ do: "begin", job } satisfies ToWorker);
+    for (const worker of this.workers) {
+      // One that dies before it was asked for anything is missed by who asks it, and ends nobody else.
+      worker.on("error", () => undefined);
+      worker.postMessage({ do: "begin", job } satisfies ToWorker);
+    }
   }
 
   /** One part on one thread. Fails where an evening fails, runs out of memory, or never ends. */
   play(thread: number, part: LabPart): Promise<LabPlayed> {
     const worker = this.workers[thread];
-    if (worker === undefined) return Promise.reject(new Error("no such thread"));
+    if (worker === undefined || worker.threadId < 0) return Promise.reject(new Error("a thread of the lab is gone"));
     return new Promise((resolve, reject) => {
       const settle = (then: () => void): void => {
         clearTimeout(timer);

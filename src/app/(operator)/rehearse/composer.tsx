@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { EveningLike, LabAsk } from "../../../core/lab/ask";
 import { type Room, roomNames } from "../../../core/lab/crowd";
 import { type Field, formParts } from "../../../core/module/fields";
-import type { BlankField } from "../../../core/words/sentence";
+import { type BlankField, count } from "../../../core/words/sentence";
 import type { LabThing } from "../../../server/web/lab";
 import { Blank } from "../../../ui/blank";
 import { Pick } from "../../../ui/pick";
@@ -43,6 +43,20 @@ const startOf = ({ input }: Question): Record<string, Value> =>
       "start" in field && (typeof field.start === "number" || typeof field.start === "string") ? field.start : "",
     ]),
   );
+
+/** A question as it stands in the list of them: with its blanks as they begin. */
+const inShort = (question: Question, game: string): string =>
+  formParts(question.form)
+    .map((part) => {
+      if (typeof part === "string") return part;
+      if (part.blank === "game") return game;
+      if (part.blank === "evening") return "an evening";
+      const field = question.input[part.blank];
+      if (field?.kind === "choice") return field.options.find((o) => o.value === field.start)?.words ?? "";
+      if (field?.kind === "text") return field.start === "" ? (field.oneOf?.none ?? "") : field.start;
+      return field !== undefined && "start" in field && typeof field.start === "number" ? count(field.start) : "";
+    })
+    .join("");
 
 /** Chooses a question, fills its blanks, and asks it; with a setting that were another, if wanted. */
 export function Composer({
@@ -87,10 +101,7 @@ export function Composer({
         <Pick
           label="What is asked about"
           value={key}
-          options={all.map((a) => ({
-            value: a.key,
-            words: `${a.thing.name}: ${a.question.form.replaceAll("{game}", a.thing.name).replace(/[{}]/g, "").replace("evening", "an evening")}`,
-          }))}
+          options={all.map((a) => ({ value: a.key, words: `${a.thing.name}: ${inShort(a.question, a.thing.name)}` }))}
           onSet={(next) => {
             setKey(next);
             if (!next.startsWith(`${thing.id} `)) setInstead(null);
