@@ -31,6 +31,8 @@ export type ReviewView = Readonly<{
   numbers: ShowNumbers;
   series: Omit<Series, "emotes">;
   marks: readonly TimelineEvent[];
+  /** There are more of them: the oldest are left out, and come when one looks closer. */
+  cut: boolean;
   came: WhoCame;
   rounds: readonly PastRound[];
   games: readonly Readonly<{ id: string; kind: string; name: string }>[];
@@ -66,8 +68,10 @@ const marksOf = async (
   channel: ChannelId,
   show: ReviewedShow,
   kinds: ReadonlyMap<string, string>,
-): Promise<readonly TimelineEvent[]> =>
-  (await store.shows.tape(channel, show.fromMs, show.toMs, mostMarks)).flatMap((row) => markOf(row, (game) => kinds.get(game) ?? "") ?? []);
+): Promise<Readonly<{ marks: readonly TimelineEvent[]; cut: boolean }>> => {
+  const rows = await store.shows.tape(channel, show.fromMs, show.toMs, mostMarks);
+  return { marks: rows.flatMap((row) => markOf(row, (game) => kinds.get(game) ?? "") ?? []), cut: rows.length >= mostMarks };
+};
 
 /** A past show as it opens; null when there is none. */
 export async function reviewView(web: Web & Pick<WebServices, "clock">, channel: ChannelId, id: number): Promise<ReviewView | null> {
@@ -76,7 +80,7 @@ export async function reviewView(web: Web & Pick<WebServices, "clock">, channel:
   if (show === null) return null;
   const games = await store.games.games(channel);
   const kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
-  const [numbers, series, marks, came, rounds, beside, told] = await Promise.all([
+  const [numbers, series, tape, came, rounds, beside, told] = await Promise.all([
     store.reviews.numbers(channel, show),
     binsOf(web, channel, show),
     marksOf(web, channel, show, kinds),
@@ -90,7 +94,7 @@ export async function reviewView(web: Web & Pick<WebServices, "clock">, channel:
     show,
     numbers: { ...numbers, ...saidIn(series) },
     series,
-    marks,
+    ...tape,
     came,
     rounds,
     games: games.map(({ id: game, kind, name }) => ({ id: game, kind, name })),
@@ -127,7 +131,7 @@ export async function showMoments(web: Web, channel: ChannelId, id: number): Pro
   const show = await store.reviews.show(channel, id);
   if (show === null) return null;
   const games = await store.games.games(channel);
-  const [bins, emotes, marks, decided] = await Promise.all([
+  const [bins, emotes, { marks }, decided] = await Promise.all([
     binsOf(web, channel, show),
     emotesOf(web, channel, show),
     marksOf(web, channel, show, new Map(games.map((g): [string, string] => [g.id, g.kind]))),

@@ -6,6 +6,7 @@ import { Minus, Plus } from "lucide-react";
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
 import type { TimelineEvent, Tone } from "../../../../../core/show/timeline";
 import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
+import { call } from "../../../../_frame/call";
 import { IconButton } from "../../../../../ui/icon-button";
 import { Pick } from "../../../../../ui/pick";
 import { wallClock } from "../../../../_frame/show";
@@ -41,6 +42,22 @@ export function ShowTape({
     watch.observe(host.current);
     return () => watch.disconnect();
   }, []);
+  // Of a very long show not all marks came with it: those of what is looked at are asked for.
+  const [closer, setCloser] = useState<readonly TimelineEvent[] | null>(null);
+  const looksCloser = view.cut && span.toMs - span.fromMs < (whole.toMs - whole.fromMs) / 2;
+  useEffect(() => {
+    if (!looksCloser) return setCloser(null);
+    let gone = false;
+    const timer = setTimeout(() => {
+      void call<{ marks: readonly TimelineEvent[] }>("GET", `/show/tape?from=${Math.round(span.fromMs)}&to=${Math.round(span.toMs)}`).then(
+        (said) => !gone && said.ok && setCloser(said.value.marks),
+      );
+    }, 250);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [looksCloser, span]);
   const x = useMemo(() => scaleTime([span.fromMs, span.toMs], [0, Math.max(1, width)]), [span, width]);
   const xOf = (ms: number): number => x(ms);
   const within = ({ fromMs, toMs }: Span): Span => {
@@ -65,7 +82,7 @@ export function ShowTape({
     width === 0
       ? []
       : placeMarks(
-          marks.filter((m) => wanted.includes(m.tone)),
+          (closer ?? marks).filter((m) => wanted.includes(m.tone)),
           xOf,
           0,
           width,
@@ -199,6 +216,7 @@ export function ShowTape({
       </Box>
       <Text id="tape-keys" fontSize="14px" color="inkSoft" mt="0.5">
         Ochre: moments. Grey-blue: how much was written. Drag it or use ← →, + and − and 0.
+        {view.cut && " More happened than fits: its oldest things show when you look closer."}
       </Text>
       {open !== null && (
         <Box position="relative">
