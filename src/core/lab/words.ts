@@ -11,7 +11,7 @@ export function labRefusalInWords({ code, facts }: Refusal): string {
       return "this version of Izzam can’t read the question; ask it anew";
     case "lab/input":
     case "lab/setting":
-      return `it can’t be asked so: ${String(facts["why"])}`;
+      return `it can’t be asked so: ${String(facts["why"]).replace(/\.$/, "")}`;
     case "lab/no-setting":
       return "the setting that is asked about is not there any more; choose another";
     case "lab/no-shows":
@@ -19,7 +19,7 @@ export function labRefusalInWords({ code, facts }: Refusal): string {
     case "lab/too-many":
       return `there are ${String(facts["most"])} questions already; remove one first`;
     case "lab/too-many-wait":
-      return `${String(facts["most"])} questions wait for their answer already; let some be answered first`;
+      return `too many questions wait for their answer, ${String(facts["most"])}; let some be answered first`;
     case "lab/stopped":
       return "stopped before an evening was played";
     case "lab/broken":

@@ -26,7 +26,7 @@ function reviewRefusalInWords(code: string): string {
     case "review/moment":
       return "a moment begins before it ends, and lies within its show";
     case "review/moments":
-      return "500 moments of this show are decided already; put some back first";
+      return "too many moments of this show are decided already, 500; put some back first";
     default:
       return "there is no such show, or it was a rehearsal";
   }
