@@ -75,7 +75,12 @@ export function settingsToAsk(kind: string, settings: unknown, facts: WordFacts)
   );
 }
 
-const roomsInWords = { quiet: "a quiet evening", usual: "a usual evening", busy: "a busy evening", storm: "a stormy evening" } as const;
+export const roomsInWords = {
+  quiet: "a quiet evening",
+  usual: "a usual evening",
+  busy: "a busy evening",
+  storm: "a stormy evening",
+} as const;
 export function eveningInWords(evening: EveningLike): string {
   if (evening.like === "last")
     return evening.shows === 1 ? "an evening like the last one" : `an evening like the last ${count(evening.shows)}`;

@@ -111,6 +111,17 @@ describe("a question", () => {
     const again = (await answered("q1")).result as LabResult;
     expect(again.plain).toEqual(first.plain);
   });
+  test("leaves every table but its own as it was", async () => {
+    const [tables] = (await base.db.raw("show tables")) as [Record<string, string>[]];
+    const others = tables.flatMap((t) => Object.values(t)).filter((t) => t !== "lab_questions");
+    const sums = async (): Promise<unknown> =>
+      ((await base.db.raw(`checksum table ${others.map((t) => `\`${t}\``).join(", ")}`)) as [unknown])[0];
+    const before = await sums();
+    await add("q0", { n: 60 });
+    await answered("q0");
+    expect(await sums()).toEqual(before);
+    expect(others.length).toBeGreaterThan(30);
+  });
   test("and the same, if a setting were another, on the same evenings", async () => {
     await add("q2", { instead: { path: "health", value: 1_000_000 } });
     const { instead, plain, more, less } = (await answered("q2")).result as LabResult;

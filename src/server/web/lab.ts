@@ -16,7 +16,8 @@ import {
 import type { Fields } from "../../core/module/fields";
 import type { LabUnit } from "../../core/module/lab";
 import { moduleOf } from "../../core/modules";
-import { type Blank, type BlankField, count, valueAt } from "../../core/words/sentence";
+import { moneyInWords } from "../../core/signals/money";
+import { type Blank, type BlankField, count, seconds, valueAt } from "../../core/words/sentence";
 import { markOf } from "../lab/mark";
 import type { LabRow, LabState } from "../ports/lab-store";
 import type { Session } from "../ports/operator-store";
@@ -108,12 +109,12 @@ function answerOf(row: LabRow, told: readonly Published[], facts: ReturnType<typ
     const gone = refusalInWords({ code: ask.success ? "lab/gone" : "lab/unreadable", facts: {} });
     return {
       ...common,
-      asked: name === "" ? "A question about what is not there any more" : name,
+      asked: "A question about what is not there any more",
       ask: null,
       stale: false,
       result: null,
       unit: "times",
-      lines: [gone],
+      lines: common.why === "" ? [gone] : [],
       instead: null,
     };
   }
@@ -149,8 +150,8 @@ const comparedInWords = ({ more, less, plain }: LabResult, unit: LabUnit): strin
 const insteadInWords = (blank: Blank | undefined, { path, value }: NonNullable<LabAsk["instead"]>): string =>
   `${(blank?.label ?? path).replace(/^./, (c) => c.toLowerCase())} were ${blank === undefined ? String(value) : valueInWords(blank, value)}`;
 function valueInWords({ field }: Blank, value: number | string | boolean): string {
-  if (field.kind === "seconds") return `${Number(value) / 1000} s`;
-  if (field.kind === "money") return `${(Number(value) / 100).toFixed(2)} ${field.currency}`;
+  if (field.kind === "seconds") return seconds(Number(value));
+  if (field.kind === "money") return moneyInWords(Number(value), field.currency);
   if (field.kind === "choice") return field.options.find((o) => o.value === value)?.words ?? String(value);
   if (field.kind === "toggle") return value === true ? field.on : field.off;
   return typeof value === "number" ? count(value) : String(value);

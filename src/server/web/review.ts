@@ -22,7 +22,7 @@ type Web = Pick<WebServices, "store">;
 /** Who was away for so long counts as back. */
 const awayDays = 30;
 const mostMarks = 4_000;
-/** A minute before the first word and after the last belong to a show, too. */
+/** As fine as bins are, and as many as there are at most. */
 const fineMs = 10_000;
 const mostBins = 2_200;
 
@@ -38,7 +38,7 @@ export type ReviewView = Readonly<{
   games: readonly Readonly<{ id: string; kind: string; name: string }>[];
   points: string;
   home: string;
-  /** Names of the shows before and after it. */
+  /** The shows before and after it; null where there is none. */
   before: number | null;
   after: number | null;
 }>;
@@ -74,7 +74,7 @@ const marksOf = async (
 };
 
 /** A past show as it opens; null when there is none. */
-export async function reviewView(web: Web & Pick<WebServices, "clock">, channel: ChannelId, id: number): Promise<ReviewView | null> {
+export async function reviewView(web: Web, channel: ChannelId, id: number): Promise<ReviewView | null> {
   const { store } = web;
   const show = await store.reviews.show(channel, id);
   if (show === null) return null;
@@ -219,8 +219,14 @@ export async function showLines(
 ): Promise<Readonly<{ lines: readonly TalkItem[]; more: boolean }>> {
   const after = at === undefined || seq === undefined ? null : { atMs: at, seq };
   const asked: LinesAsked = { fromMs: from, toMs: to, after, only, words, limit: linesAtOnce };
-  const rows = await store.reviews.lines(channel, asked);
-  return { lines: rows.flatMap((row) => talkOf(row) ?? []), more: rows.length >= linesAtOnce };
+  let rows = await store.reviews.lines(channel, asked);
+  let lines = rows.flatMap((row) => talkOf(row) ?? []);
+  // A page of nothing but what says nothing would leave nowhere to go on from.
+  for (let last = rows.at(-1); lines.length === 0 && rows.length >= linesAtOnce && last !== undefined; last = rows.at(-1)) {
+    rows = await store.reviews.lines(channel, { ...asked, after: last });
+    lines = rows.flatMap((row) => talkOf(row) ?? []);
+  }
+  return { lines, more: rows.length >= linesAtOnce };
 }
 
 /** A row of the log as a line of talk; null for what says nothing and led to nothing. */

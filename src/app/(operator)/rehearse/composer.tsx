@@ -1,8 +1,8 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { EveningLike, LabAsk } from "../../../core/lab/ask";
-import { type Room, roomNames } from "../../../core/lab/crowd";
+import { type EveningLike, eveningInWords, type LabAsk, roomsInWords } from "../../../core/lab/ask";
+import { roomNames } from "../../../core/lab/crowd";
 import { type Field, formParts } from "../../../core/module/fields";
 import { type BlankField, count } from "../../../core/words/sentence";
 import type { LabThing } from "../../../server/web/lab";
@@ -13,15 +13,9 @@ import { Stub } from "../../../ui/stub";
 type Question = LabThing["questions"][number];
 type Value = number | string;
 const lastShows = [1, 5, 10, 20] as const;
-const roomWords: Readonly<Record<Room, string>> = {
-  quiet: "a quiet evening",
-  usual: "a usual evening",
-  busy: "a busy evening",
-  storm: "a stormy evening",
-};
 const evenings = [
-  ...lastShows.map((n) => ({ value: `last.${n}`, words: n === 1 ? "an evening like the last one" : `an evening like the last ${n}` })),
-  ...roomNames.map((room) => ({ value: `room.${room}`, words: roomWords[room] })),
+  ...lastShows.map((n) => ({ value: `last.${n}`, words: eveningInWords({ like: "last", shows: n }) })),
+  ...roomNames.map((room) => ({ value: `room.${room}`, words: roomsInWords[room] })),
 ];
 const often = [200, 1_000, 5_000, 10_000] as const;
 

@@ -193,52 +193,43 @@ export function mariadbReviews(db: Database): ReviewStore {
 }
 
 /** Behind a place in the log. Said so that the key is used: of a pair compared with a pair MariaDB reads every row. */
-function behind(query: Knex.QueryBuilder, { atMs, seq }: Readonly<{ atMs: number; seq: number }>, of: "" | "c." | "l." = ""): void {
+function behind(query: Knex.QueryBuilder, { atMs, seq }: Readonly<{ atMs: number; seq: number }>, of: "" | "l." = ""): void {
   void query.whereRaw(`${of}at_ms >= ? and (${of}at_ms > ? or ${of}seq > ?)`, [atMs, atMs, seq]);
 }
 const likeOf = (words: string): string => `%${words.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
-async function chatLines(db: Database, channel: number, { fromMs, toMs, after, words, limit }: LinesAsked): Promise<LogLine[]> {
-  const query = db("chat_log as c")
-    .where("c.channel", channel)
-    .whereBetween("c.at_ms", [fromMs, toMs])
-    .leftJoin("viewers as v", "v.id", "c.viewer")
-    .orderBy("c.at_ms")
-    .orderBy("c.seq")
-    .limit(limit)
-    .select("c.at_ms", "c.seq", "c.body", "v.name");
-  if (after !== null) behind(query, after, "c.");
-  if (words !== "") void query.where((b) => b.where("c.body", "like", likeOf(words)).orWhere("v.name", "like", likeOf(words)));
-  return ((await query) as Row[]).map((r) => ({
-    seq: Number(r["seq"]),
-    atMs: Number(r["at_ms"]),
-    kind: "message",
-    source: "chat",
-    name: text(r["name"] ?? ""),
-    text: text(r["body"]),
-    body: null,
-  }));
-}
-async function otherLines(db: Database, channel: number, { fromMs, toMs, after, words, limit }: LinesAsked): Promise<LogLine[]> {
-  const query = db("log as l")
+/** Rows of one of the two logs, as they are asked for; `more` are columns that only this one has. */
+async function rowsOf(
+  db: Database,
+  table: "chat_log" | "log",
+  more: readonly string[],
+  channel: number,
+  asked: LinesAsked,
+): Promise<Row[]> {
+  const { fromMs, toMs, after, words, limit } = asked;
+  const query = db(`${table} as l`)
     .where("l.channel", channel)
     .whereBetween("l.at_ms", [fromMs, toMs])
     .leftJoin("viewers as v", "v.id", "l.viewer")
     .orderBy("l.at_ms")
     .orderBy("l.seq")
     .limit(limit)
-    .select("l.at_ms", "l.seq", "l.kind", "l.source", "l.body", "v.name");
+    .select("l.at_ms", "l.seq", "l.body", "v.name", ...more);
   if (after !== null) behind(query, after, "l.");
   if (words !== "") void query.where((b) => b.where("l.body", "like", likeOf(words)).orWhere("v.name", "like", likeOf(words)));
-  return ((await query) as Row[]).map((r) => {
-    const body = bodyOf(r);
-    return {
-      seq: Number(r["seq"]),
-      atMs: Number(r["at_ms"]),
-      kind: text(r["kind"]),
-      source: text(r["source"]),
-      name: text(r["name"] ?? ""),
-      text: typeof body["text"] === "string" ? body["text"] : "",
-      body,
-    };
-  });
+  return (await query) as Row[];
 }
+const placeOf = (r: Row) => ({ seq: Number(r["seq"]), atMs: Number(r["at_ms"]), name: text(r["name"] ?? "") });
+const chatLines = async (db: Database, channel: number, asked: LinesAsked): Promise<LogLine[]> =>
+  (await rowsOf(db, "chat_log", [], channel, asked)).map((r) => ({
+    ...placeOf(r),
+    kind: "message",
+    source: "chat",
+    text: text(r["body"]),
+    body: null,
+  }));
+const otherLines = async (db: Database, channel: number, asked: LinesAsked): Promise<LogLine[]> =>
+  (await rowsOf(db, "log", ["l.kind", "l.source"], channel, asked)).map((r) => {
+    const body = bodyOf(r);
+    const said = body["text"];
+    return { ...placeOf(r), kind: text(r["kind"]), source: text(r["source"]), text: typeof said === "string" ? said : "", body };
+  });

@@ -191,7 +191,7 @@ export function ShowTape({
             </Mark>
           </svg>
           {width > 0 &&
-            x.ticks(9).map((t) => (
+            x.ticks(Math.max(2, Math.min(9, Math.floor(width / 110)))).map((t) => (
               <Box
                 key={t.getTime()}
                 position="absolute"
