@@ -156,6 +156,15 @@ test("the viewer page works without script: read, tied to a name, bought", async
   await tag(page, "clay-slap").getByRole("button").click();
   await expect(said(page)).toHaveText("Slap of clay for 60; 580 clay left.");
   await expect(points(page)).toHaveText("580");
+  // Twice within a moment, each from the page that came back: two requests, not one.
+  for (const [press, stands] of [
+    ["Hide my picture on stream", "initials"],
+    ["Show my picture on stream", "picture"],
+    ["Hide my picture on stream", "initials"],
+  ] as const) {
+    await page.getByRole("button", { name: press }).click();
+    await expect(page.locator(".you .face")).toHaveAttribute("data-face", stands);
+  }
   // The code was good once: typed again by somebody else, it ties nothing.
   await say(code, "oatcake_ada");
   await page.waitForTimeout(500);

@@ -108,12 +108,14 @@ describe("whose picture is not shown", () => {
     });
   });
   test("by whose it is, and back by them; what an operator hid they can't show", () => {
-    const own = step(freshShow(), { do: "my-face" }, "ada");
+    const own = step(freshShow(), { do: "my-face", be: "hidden" }, "ada");
     expect([codes(own), showRules.mine!(showDefaults, own.durable, "ada")]).toEqual([["show/face-hidden"], { face: false }]);
-    expect(codes(step(own.durable, { do: "my-face" }, "ada"))).toEqual(["show/face-shown"]);
+    expect(codes(step(own.durable, { do: "my-face", be: "shown" }, "ada"))).toEqual(["show/face-shown"]);
+    // A page that is behind still says "hide": that must not show it.
+    expect(codes(step(own.durable, { do: "my-face", be: "hidden" }, "ada"))).toEqual(["show/face-hidden-already"]);
     const by = step(freshShow(), { do: "face", id: "ada", name: "ada", on: false });
-    expect(codes(step(by.durable, { do: "my-face" }, "ada"))).toEqual(["show/face-forbidden"]);
-    expect(codes(step(freshShow(), { do: "my-face" }))).toEqual(["show/nobody"]);
+    expect(codes(step(by.durable, { do: "my-face", be: "shown" }, "ada"))).toEqual(["show/face-forbidden"]);
+    expect(codes(step(freshShow(), { do: "my-face", be: "hidden" }))).toEqual(["show/nobody"]);
   });
   test("a show that was stored before there were faces is read", () => {
     const { noFaces: _, ...old } = freshShow();

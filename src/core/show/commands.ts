@@ -18,8 +18,8 @@ export const showCommands = {
   mute: z.object({ id: z.string().min(1).max(64), name: z.string().max(80), on: z.boolean() }),
   /** An operator shows somebody's picture, or no more. */
   face: z.object({ id: z.string().min(1).max(64), name: z.string().max(80), on: z.boolean() }),
-  /** The same by whose it is: no more, or again. */
-  "my-face": z.object({}),
+  /** The same by whose it is: no more, or again. Which, is said: a page that is behind must not show what was just hidden. */
+  "my-face": z.object({ be: z.enum(["shown", "hidden"]) }),
   decide: z.object({ ask: z.string().max(60), yes: z.boolean() }),
 };
 export type ShowCommand = CommandUnion<typeof showCommands>;

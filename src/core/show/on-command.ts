@@ -73,7 +73,7 @@ export function onCommand(at: At, signal: CommandSignal): Outcome {
       const who = own ? signal.viewer : { id: command.id, name: command.name };
       if (who === null) return no(at, refusal("show/nobody"));
       const before = durable.noFaces.list.find((f) => f.id === who.id);
-      const on = command.do === "my-face" ? before !== undefined : command.on;
+      const on = command.do === "my-face" ? command.be === "shown" : command.on;
       if (on === (before === undefined)) return no(at, refusal(on ? "show/face-shown-already" : "show/face-hidden-already"));
       // What an operator has forbidden, its owner can't allow.
       if (own && before?.own === false) return no(at, refusal("show/face-forbidden"));

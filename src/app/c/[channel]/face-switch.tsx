@@ -29,9 +29,11 @@ export function FaceSwitch({
   };
   return (
     <form method="post" action={`/api/viewer/${channel}/act`} onSubmit={(e) => void submit(e)} aria-busy={busy}>
-      <input type="hidden" name="id" value={`f-${Math.floor(nowMs / 2_000).toString(36)}-my-face-${own.id}`.slice(0, 40)} />
+      {/* One request for each time this page was made: pressed twice it is the same, on the page that comes back another. */}
+      <input type="hidden" name="id" value={`f-${nowMs.toString(36)}-my-face-${own.id}`.slice(0, 40)} />
       <input type="hidden" name="game" value={own.id} />
       <input type="hidden" name="do" value="my-face" />
+      <input type="hidden" name="be" value={own.mine["face"] === true ? "hidden" : "shown"} />
       <button type="submit" className="quiet">
         {own.mine["face"] === true ? "Hide my picture on stream" : "Show my picture on stream"}
       </button>

@@ -57,8 +57,8 @@ function One({
     await send(channel, "act", `${id}.${String(given["do"])}`, given, onSaid);
     setBusy(false);
   };
-  // Without script a second press of the same form within two seconds is the same request.
-  const slot = Math.floor(nowMs / 2_000).toString(36);
+  // Without script a second press on the same page is the same request; on the page that comes back it is another.
+  const slot = nowMs.toString(36);
   const form = (what: string, children: ReactNode): ReactNode => (
     <form method="post" action={`/api/viewer/${channel}/act`} onSubmit={(e) => void submit(e)} className="act" aria-busy={busy}>
       <input type="hidden" name="id" value={`f-${slot}-${what}-${id}`.slice(0, 40)} />

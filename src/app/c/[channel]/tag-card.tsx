@@ -42,7 +42,7 @@ export function TagCard({
   return (
     <li className={free ? "tag" : "tag waits"} data-tag={tag.id}>
       <form method="post" action={`/api/viewer/${channel}/buy`} onSubmit={(e) => void submit(e)}>
-        <input type="hidden" name="id" value={`form-${tag.id}-${Math.floor(nowMs / 2_000)}`.slice(0, 40)} />
+        <input type="hidden" name="id" value={`f-${nowMs.toString(36)}-${tag.id}`.slice(0, 40)} />
         <input type="hidden" name="reward" value={tag.id} />
         <input type="hidden" name="price" value={tag.price} />
         <div className="body">
