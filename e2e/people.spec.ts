@@ -126,6 +126,12 @@ test("a picture is shown no more, by its owner or an operator: initials at once,
   const own = await viewerPage(browser, "oatcake_ada");
   const face = own.locator(".you .face");
   await expect(face).toHaveAttribute("data-face", "picture");
+  // Answers come late: whoever thinks again meanwhile is heard all the same.
+  await own.route("**/api/viewer/*/act", async (route) => {
+    const answer = await route.fetch();
+    await new Promise((resolve) => setTimeout(resolve, 4_000));
+    await route.fulfill({ response: answer });
+  });
   await own.getByRole("button", { name: "Hide my picture on stream" }).click();
   await expect(face).toHaveAttribute("data-face", "initials");
   await expect.poll(() => faceOf(overlay, "oatcake_ada")).toBe(204);

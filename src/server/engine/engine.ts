@@ -239,7 +239,7 @@ export class Engine {
     const runner = this.runners.get(channel);
     if (runner === undefined) return refused("channel/unknown");
     const viewer = await this.viewerOf(channel, tokenHash);
-    return ok(runner.shop.page(viewer));
+    return ok({ ...runner.shop.page(viewer), face: viewer === null ? "" : this.faceDoor.own(channel, viewer.name) });
   }
 
   /** Something that who a viewer page is tied to asks for. */

@@ -49,6 +49,8 @@ export type ShopView = Readonly<{
   head: ShopHead;
   tags: readonly Tag[];
   viewer: Readonly<{ id: string; name: string; balance: number }> | null;
+  /** Where their picture is, for them alone; empty for nowhere. */
+  face: string;
   /** What is that viewer's own in games. */
   mine: readonly OwnInGame[];
   games: readonly Readonly<{ id: string; lines: readonly string[] }>[];

@@ -46,7 +46,7 @@ function One({
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     if (!script) return;
     event.preventDefault();
-    if (busy) return;
+    if (busy) return onSaid("One moment: what you pressed before is still on its way.", false);
     const { film, ...given } = Object.fromEntries(new FormData(event.currentTarget));
     setBusy(true);
     if (film instanceof File && film.size > 0) {

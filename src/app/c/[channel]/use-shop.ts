@@ -27,7 +27,7 @@ export function useShop(channel: string, first: ShopView, onMine: () => void): L
     own: [],
     games: first.mine,
     viewer: first.viewer,
-    face: "",
+    face: first.face,
     aheadMs: 0,
     state: "joining",
   }));
