@@ -2,7 +2,7 @@ import { type FromPage, type ToOverlay, toOverlaySchema, wireVersion } from "../
 
 export type LinkEvents = Readonly<{ onMessage: (message: ToOverlay) => void; size: () => { width: number; height: number } }>;
 /** A page of an overlay, by its secret link; or an operator who looks at one, by the session. */
-export type LinkAs = Readonly<{ token: string }> | Readonly<{ peek: string }>;
+export type LinkAs = Readonly<{ token: string }> | Readonly<{ peek: string; rehearsal: string }>;
 const firstWaitMs = 400;
 const longestWaitMs = 8_000;
 const quietMs = 40_000;
@@ -38,7 +38,7 @@ export function openLink(as: LinkAs, { onMessage, size }: LinkEvents): Readonly<
     // A message of a newer server is passed over: this page is reloaded by its source sooner or later.
     if (!message.success) return;
     const body = message.data;
-    if (body.type === "beat") return;
+    if (body.type === "beat") return onMessage(body);
     if (body.type === "gone") ended = true;
     else if (body.type === "voice") return onMessage(body);
     else if (body.type === "snapshot") resume = { epoch: body.epoch, seq: body.seq };
@@ -55,7 +55,7 @@ export function openLink(as: LinkAs, { onMessage, size }: LinkEvents): Readonly<
     };
     mine.onopen = () => {
       tries = 0;
-      if ("peek" in as) send({ v: wireVersion, type: "peek", overlay: as.peek, resume });
+      if ("peek" in as) send({ v: wireVersion, type: "peek", overlay: as.peek, rehearsal: as.rehearsal, resume });
       else send({ v: wireVersion, type: "hello", as: "overlay", token: as.token, ...size(), resume });
       alive();
     };

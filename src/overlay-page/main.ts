@@ -13,7 +13,7 @@ const host = document.getElementById("stage");
 // The token stands behind the #, so it is in no request and no log.
 const token = location.hash.slice(1);
 // The booth shows the very page that viewers see; it never counts as one and never makes sound.
-const peek = /^peek:([A-Za-z0-9_-]{1,26})$/.exec(token)?.[1] ?? null;
+const [, peek = null, rehearsal = ""] = /^peek:([A-Za-z0-9_-]{1,26})(?:@([A-Za-z0-9_-]{1,26}))?$/.exec(token) ?? [];
 /** The engine takes the voice away after 1.8 s of silence; a page that is not told so falls silent after 2 s. */
 const voiceEveryMs = 600;
 const voiceLeaseMs = 2_000;
@@ -30,15 +30,15 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   const films = filmMaker(peek === null ? sounds : undefined);
   const alerts = new AlertsLayer(host, films);
   const music = new MusicNow();
-  /** By so much the engine's clock is ahead of this computer's. */
-  let aheadMs = 0;
+  /** The engine's time as it was told last, when that was here, and how fast it runs: a rehearsal's stands, or runs ahead. */
+  let told = { nowMs: Date.now(), atMs: Date.now(), pace: 1 };
   const player = new StagePlayer(host, scenes, {
     music: (nowMs) => music.now(nowMs),
     films,
     ...(peek === null
       ? { seen: (game: string, n: number) => link.send({ v: wireVersion, type: "shown", sales: [`seen:${game}:${n}`] }) }
       : {}),
-    wallMs: () => Date.now() + aheadMs,
+    wallMs: () => told.nowMs + (Date.now() - told.atMs) * told.pace,
     knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
     also: alerts.paint,
   });
@@ -72,14 +72,14 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     const known = stage?.sounds.find((s) => s.id === sound);
     if (known !== undefined) captions.say(id, `♪ ${known.name}`, known.ms);
   };
-  const link = openLink(peek === null ? { token } : { peek }, {
+  const link = openLink(peek === null ? { token } : { peek, rehearsal }, {
     size,
     onMessage: (message) => {
       switch (message.type) {
         case "snapshot":
         case "stage": {
           stage = message.stage;
-          if (message.type === "snapshot" && message.nowMs > 0) aheadMs = message.nowMs - Date.now();
+          if (message.type === "snapshot" && message.nowMs > 0) told = { nowMs: message.nowMs, atMs: Date.now(), pace: 1 };
           shows = stage.shows;
           own.textContent = stage.css;
           captions.on = stage.dress.captions;
@@ -122,7 +122,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           if (message.on !== sounds.speaks) sounds.setVoice(message.on);
           break;
         case "beat":
-          if (message.nowMs > 0) aheadMs = message.nowMs - Date.now();
+          if (message.nowMs > 0) told = { nowMs: message.nowMs, atMs: Date.now(), pace: message.pace };
           break;
         case "gone":
           player.clear(true);

@@ -1,4 +1,5 @@
 "use client";
+import { rehearsalHere } from "./rehearsal-here";
 
 export type Answer<T> =
   Readonly<{ ok: true; value: T }> | Readonly<{ ok: false; code: string; words: string; facts: Readonly<Record<string, unknown>> }>;
@@ -7,9 +8,15 @@ export type Answer<T> =
 export async function call<T>(method: "GET" | "POST" | "PUT" | "PATCH" | "DELETE", path: string, body: unknown = {}): Promise<Answer<T>> {
   try {
     const form = body instanceof FormData;
+    const here = rehearsalHere();
+    const where: Record<string, string> = here === "" ? {} : { "x-izzam-rehearsal": here };
     const response = await fetch(`/api${path}`, {
       method,
-      ...(method === "GET" ? {} : form ? { body } : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
+      ...(method === "GET"
+        ? {}
+        : form
+          ? { body }
+          : { body: JSON.stringify(body), headers: { "content-type": "application/json", ...where } }),
     });
     // Our own route handlers answer in this shape; anything else fails to parse and is told below.
     const said = (await response.json()) as {

@@ -2,19 +2,30 @@
 import { useEffect } from "react";
 import { create } from "zustand";
 import type { TimelineEvent } from "../../core/show/timeline";
-import { takeTalk } from "./talk";
+import { useRehearsalHere } from "./rehearsal-here";
+import { clearTalk, takeTalk } from "./talk";
 import { type ToOperator, toOperatorSchema, wireVersion } from "../../core/wire/messages";
 
 type Standing = Extract<ToOperator, { type: "standing" }>;
 /** `what` is `linked` when the connection is new: whatever was told before it was missed. */
 type Changed = Pick<Extract<ToOperator, { type: "changed" }>, "what" | "id" | "revision" | "by">;
-/** `aheadMs`: how far the engine's clock is ahead of this computer's. */
-type Live = { linked: "connecting" | "yes" | "no"; standing: Standing | null; aheadMs: number };
+/** `aheadMs`: how far the engine's clock is ahead of this computer's. `told`: a rehearsal's own time, which stands or runs fast. */
+type Live = {
+  linked: "connecting" | "yes" | "no" | "gone";
+  standing: Standing | null;
+  aheadMs: number;
+  told: Readonly<{ nowMs: number; atMs: number; pace: number }> | null;
+};
 
 /** How everything stands, as the engine tells it over this page's one WebSocket. */
-export const useLive = create<Live>(() => ({ linked: "connecting", standing: null, aheadMs: 0 }));
+export const useLive = create<Live>(() => ({ linked: "connecting", standing: null, aheadMs: 0, told: null }));
 /** The engine's time, as near as this page knows it. */
-export const nowMs = (): number => Date.now() + useLive.getState().aheadMs;
+export const nowMs = (): number => {
+  const { aheadMs, told } = useLive.getState();
+  return told === null ? Date.now() + aheadMs : told.nowMs + (Date.now() - told.atMs) * told.pace;
+};
+const toldBy = (r: Standing["rehearsal"]): Live["told"] =>
+  r === null ? null : { nowMs: r.nowMs, atMs: Date.now(), pace: r.state === "runs" ? r.pace : 0 };
 
 const markListeners = new Set<(marks: readonly TimelineEvent[]) => void>();
 /** Hears what comes onto the tape. */
@@ -35,8 +46,12 @@ export function useChanged(listener: (changed: Changed) => void): void {
 }
 
 /** Keeps the WebSocket open while mounted; a session that ended elsewhere leads to the sign-in page. */
-export function useLiveLink(whenEnded = "/sign-in?ended=1"): void {
+export function useLiveLink(whenEnded = "/sign-in?ended=1", rehearsal = ""): void {
   useEffect(() => {
+    // What was told of another stage is nothing to this one.
+    useRehearsalHere.setState({ id: rehearsal });
+    useLive.setState({ linked: "connecting", standing: null, told: null });
+    clearTalk();
     let ended = false;
     let socket: WebSocket | null = null;
     let tries = 0;
@@ -51,14 +66,14 @@ export function useLiveLink(whenEnded = "/sign-in?ended=1"): void {
       };
       heard();
       let fresh = true;
-      mine.onopen = () => mine.send(JSON.stringify({ v: wireVersion, type: "watch", as: "operator" }));
+      mine.onopen = () => mine.send(JSON.stringify({ v: wireVersion, type: "watch", as: "operator", rehearsal }));
       mine.onmessage = (event) => {
         heard();
         const message = toOperatorSchema.safeParse(JSON.parse(String(event.data)));
         if (!message.success) return;
         tries = 0;
         if (message.data.type === "standing") {
-          useLive.setState({ linked: "yes", standing: message.data });
+          useLive.setState({ linked: "yes", standing: message.data, told: toldBy(message.data.rehearsal) });
           if (fresh) for (const listener of listeners) listener({ what: "linked", id: "", revision: 0, by: "" });
           fresh = false;
         } else if (message.data.type === "changed") for (const listener of listeners) listener(message.data);
@@ -74,6 +89,8 @@ export function useLiveLink(whenEnded = "/sign-in?ended=1"): void {
         clearTimeout(watch);
         if (ended || socket !== mine) return;
         if (event.code === 4003) return void location.assign(whenEnded);
+        // A rehearsal that is no more does not come back.
+        if (event.code === 4006) return void useLive.setState({ linked: "gone" });
         tries += 1;
         if (tries > 1) useLive.setState({ linked: "no" });
         timer = window.setTimeout(open, Math.min(5_000, 300 * 1.8 ** tries) * (0.7 + Math.random() * 0.3));
@@ -86,5 +103,5 @@ export function useLiveLink(whenEnded = "/sign-in?ended=1"): void {
       clearTimeout(watch);
       socket?.close();
     };
-  }, [whenEnded]);
+  }, [whenEnded, rehearsal]);
 }

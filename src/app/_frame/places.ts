@@ -127,11 +127,18 @@ export const reviewParts = [
 
 export const rehearseParts = [
   {
-    id: "lab",
+    id: "rehearsal",
     path: "/rehearse",
+    name: "Rehearsal",
+    about: "a show on copies, with a crowd; the check-list before going live",
+    words: "rehearsal rehearse dry run test crowd storm simulate practice checklist check list ready before live replay",
+  },
+  {
+    id: "lab",
+    path: "/rehearse/lab",
     name: "Odds lab",
     about: "what a setting will do, over thousands of evenings",
-    words: "rehearsal rehearse test lab simulate simulation odds chance what if probability forecast balance",
+    words: "test lab simulate simulation odds chance what if probability forecast balance",
   },
 ] as const;
 

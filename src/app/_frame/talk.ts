@@ -17,3 +17,5 @@ export function withTalk(now: Talk, epoch: string, came: readonly TalkItem[], le
 }
 export const takeTalk = (epoch: string, items: readonly TalkItem[], left: number): void =>
   useTalk.setState((now) => withTalk(now, epoch, items, left));
+/** Another stage is looked at: what was said on the one before is not said here. */
+export const clearTalk = (): void => useTalk.setState({ epoch: "", items: [], left: 0 });

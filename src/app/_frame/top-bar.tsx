@@ -12,7 +12,8 @@ import { call } from "./call";
 import { HealthSign } from "./health-sign";
 import { useLive, useLiveLink } from "./live";
 import { commandAndTell, theShow, useShow } from "./show";
-import { ShowState } from "./show-state";
+import { rehearsalHere, rehearsalOf } from "./rehearsal-here";
+import { endShow, ShowState } from "./show-state";
 import { isNight, setSurface, useOwnSurface } from "./surface";
 
 export const phases = [
@@ -29,17 +30,20 @@ export const Wordmark = () => (
 );
 
 export async function setHush(on: boolean): Promise<void> {
-  const done = await call("POST", "/hush", { on });
+  const done = await call("POST", "/hush", { on, rehearsal: rehearsalHere() });
   if (!done.ok) tellTrouble(done.words);
 }
 
 export function TopBar({ channel, login, role }: Readonly<{ channel: string; login: string; role: "owner" | "moderator" }>) {
-  useLiveLink();
-  useOwnSurface();
   const router = useRouter();
   const path = usePathname();
+  const rehearsal = rehearsalOf(path);
+  useLiveLink("/sign-in?ended=1", rehearsal);
+  useOwnSurface();
   const hushed = useLive((s) => s.standing?.hushed ?? false);
-  const state = useShow()?.state ?? "off";
+  const shown = useShow()?.state ?? "off";
+  // On its copies a rehearsal is on air; here it is none.
+  const state = rehearsal === "" ? shown : "rehearsing";
   const chosen = useChosenKeys((s) => s.keys);
   const acts = useMemo(
     (): Act[] => [
@@ -59,7 +63,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
         key: p.key,
         run: () => router.push(p.path),
       })),
-      ...(state === "on"
+      ...(state === "on" || rehearsal !== ""
         ? []
         : [
             {
@@ -73,7 +77,8 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
         ? [
             {
               id: "show.rehearse",
-              label: "Begin a rehearsal",
+              label: "Rehearse in the open, with the chat that is there",
+              words: "rehearsal",
               group: "The show",
               run: () => void commandAndTell(theShow, { do: "show", what: "rehearse" }),
             },
@@ -85,12 +90,12 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
               words: "end",
               grave: true,
               group: "The show",
-              run: () => void commandAndTell(theShow, { do: "show", what: "end" }),
+              run: () => void endShow(rehearsal),
             },
           ]),
       { id: "surface", label: "Light or dark screen", group: "Everywhere", key: fixedKey("surface"), run: () => setSurface(!isNight()) },
     ],
-    [hushed, router, state],
+    [hushed, router, state, rehearsal],
   );
   useOffer("frame", acts);
   const hushAct = acts[0];

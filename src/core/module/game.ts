@@ -160,6 +160,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     /** The rules as viewers are told them; the sentences when left out. */
     toldToViewers?: (settings: S, facts: WordFacts) => readonly string[];
     hints?: (settings: S, facts: WordFacts) => readonly Hint[];
+    /** What it has not got that a show needs: told in the check-list before one. */
+    lacks?: (settings: S) => readonly Hint[];
     /** How it stands, by the view for viewers: “340 of 1,000 health”. */
     stands?: (view: Row) => string;
     /** Whether it can be played with now, by the operators' view; while it is on when left out. */
@@ -172,6 +174,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     choices?: (view: Row) => readonly GameChoice[];
     /** Since when something is under way in it, by the operators' view: a bar on the tape. Null while nothing is. */
     roundSince?: (view: Row) => number | null;
+    /** How far it is from its end, 0 to 1 and beyond, by the operators' view: “came to 62 % of its health gone”. Null while it is off. */
+    gauge?: (view: Row) => Readonly<{ share: number; ends: string }> | null;
     /** What it keeps of its rounds. */
     rounds?: Rounds;
     /** What was won in it and is to be handed over, by the operators' view. */

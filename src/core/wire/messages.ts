@@ -11,6 +11,8 @@ import { beatSchema } from "../props/settings";
 export const wireVersion = 1;
 export const v = z.literal(wireVersion);
 
+/** How fast the time told runs: a rehearsal's stands still, or goes faster than ours. */
+const pace = z.number().min(0).max(100).default(1);
 const size = { width: z.int().min(1).max(16_384), height: z.int().min(1).max(16_384) };
 
 export const fromPageSchema = z.discriminatedUnion("type", [
@@ -20,9 +22,10 @@ export const fromPageSchema = z.discriminatedUnion("type", [
     as: z.literal("overlay"),
     token: z.string().min(10).max(64),
     ...size,
-    resume: z.object({ epoch: z.string().max(40), seq: z.int().min(0) }).nullable(),
+    resume: z.object({ epoch: z.string().max(80), seq: z.int().min(0) }).nullable(),
   }),
-  z.object({ v, type: z.literal("watch"), as: z.literal("operator") }),
+  /** `rehearsal`: the booth of a rehearsal instead of the channel's. */
+  z.object({ v, type: z.literal("watch"), as: z.literal("operator"), rehearsal: z.string().max(26).default("") }),
   /** A viewer page; who it is, its cookie tells, or nobody yet. */
   z.object({ v, type: z.literal("shop"), channel: z.string().min(1).max(26) }),
   /** An operator looks at an overlay without being one of its pages: never counted, never heard. */
@@ -30,7 +33,9 @@ export const fromPageSchema = z.discriminatedUnion("type", [
     v,
     type: z.literal("peek"),
     overlay: z.string().min(1).max(26),
-    resume: z.object({ epoch: z.string().max(40), seq: z.int().min(0) }).nullable(),
+    /** As a rehearsal shows it, not the channel. */
+    rehearsal: z.string().max(26).default(""),
+    resume: z.object({ epoch: z.string().max(80), seq: z.int().min(0) }).nullable(),
   }),
   z.object({
     v,
@@ -155,7 +160,7 @@ export const toOverlaySchema = z.discriminatedUnion("type", [
   /** This page makes the sound, for two seconds from now; or it no longer does. */
   z.object({ v, type: z.literal("voice"), on: z.boolean() }),
   /** Every 15 s, so that a page notices a connection that died without a word. */
-  z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0) }),
+  z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0), pace }),
   /** The link is not, or no longer, valid: clear the picture and stay silent. */
   z.object({ v, type: z.literal("gone") }),
 ]);
@@ -237,9 +242,28 @@ const waitingSaleSchema = z.object({
 });
 export type WaitingSale = z.infer<typeof waitingSaleSchema>;
 
+export const rehearsalStandingSchema = z.object({
+  id: z.string(),
+  by: z.string(),
+  state: z.enum(["runs", "paused", "jumps", "over"]),
+  /** Its own time, and when it began in it. */
+  nowMs: z.number(),
+  fromMs: z.number(),
+  pace: z.number(),
+  /** The crowd it began with, in words, and who is there now: `first` for those. */
+  crowd: z.string(),
+  crowdIs: z.string(),
+  chat: z.boolean(),
+  overlays: z.boolean(),
+  signals: z.number(),
+  /** Why it is over, where nobody ended it. */
+  why: z.object({ code: z.string(), facts: z.record(z.string(), z.unknown()) }).nullable(),
+});
+export type RehearsalStanding = z.infer<typeof rehearsalStandingSchema>;
+
 export const toOperatorSchema = z.discriminatedUnion("type", [
   /** `nowMs`: the engine's time, so that clocks and cooldowns hold on a computer whose own clock is wrong. */
-  z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0) }),
+  z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0), pace }),
   z.object({
     v,
     type: z.literal("standing"),
@@ -278,6 +302,10 @@ export const toOperatorSchema = z.discriminatedUnion("type", [
     facesUrl: z.string().default(""),
     /** Alerts that came under hush and wait for a decision. */
     held: z.array(heldSchema),
+    /** How the rehearsal stands that is watched; null for the channel itself. */
+    rehearsal: rehearsalStandingSchema.nullable().default(null),
+    /** Rehearsals of the channel, those that are over among them. */
+    rehearsals: z.array(rehearsalStandingSchema).default([]),
   }),
   /** Another tab or operator saved, published or moved something. */
   z.object({ v, type: z.literal("changed"), what: z.string(), id: z.string(), revision: z.number(), by: z.string() }),

@@ -1,11 +1,11 @@
-import type { Clock } from "../ports/clock";
+import { type Clock, later } from "../ports/clock";
 import type { Modules, Running } from "./modules";
 
 const longestSleepMs = 60_000;
 
 /** Wakes modules when a wait or a timer of theirs is due, one after another. */
 export class Alarm {
-  private due: NodeJS.Timeout | null = null;
+  private callOff: (() => void) | null = null;
   private ringing = false;
   private stopped = false;
 
@@ -18,8 +18,8 @@ export class Alarm {
   ) {}
 
   set(): void {
-    if (this.due !== null) clearTimeout(this.due);
-    this.due = null;
+    this.callOff?.();
+    this.callOff = null;
     if (this.stopped) return;
     const next = this.modules.list.reduce<number | null>((first, m) => {
       const at = dueOf(m);
@@ -28,12 +28,11 @@ export class Alarm {
     if (next === null) return;
     // While the database is away, looking twice a second is enough.
     const leastMs = this.away() ? 500 : 1;
-    this.due = setTimeout(() => void this.wake(), Math.min(longestSleepMs, Math.max(leastMs, next - this.clock.now())));
-    this.due.unref();
+    this.callOff = later(this.clock, Math.min(longestSleepMs, Math.max(leastMs, next - this.clock.now())), () => void this.wake());
   }
 
   private async wake(): Promise<void> {
-    this.due = null;
+    this.callOff = null;
     if (this.ringing || this.stopped) return;
     this.ringing = true;
     try {
@@ -50,7 +49,7 @@ export class Alarm {
 
   stop(): void {
     this.stopped = true;
-    if (this.due !== null) clearTimeout(this.due);
+    this.callOff?.();
   }
 }
 const dueOf = (m: Running): number | null => m.rules.dueMs?.(m.settings, m.durable) ?? null;

@@ -9,7 +9,7 @@ const alert = (id: string, ms: number): Alert => ({ id, picture: "", sound: "", 
 function setUp() {
   const started: string[] = [];
   const stopped: string[] = [];
-  const board = new AlertBoard(() => Date.now(), { start: (m) => started.push(m.id), stop: (ids) => stopped.push(...ids) });
+  const board = new AlertBoard({ now: () => Date.now() }, { start: (m) => started.push(m.id), stop: (ids) => stopped.push(...ids) });
   board.rules = [{ id: "main", gapMs: 20, mostWaiting: 3 }];
   return { board, started, stopped };
 }

@@ -12,6 +12,7 @@ import {
   queueTick,
 } from "../../core/alerts/queues";
 import type { Alert } from "../../core/alerts/alert";
+import { type Clock, later } from "../ports/clock";
 
 type Tell = Readonly<{ start: (alert: Alert) => void; stop: (ids: readonly string[]) => void }>;
 const mostHeld = 100;
@@ -19,17 +20,20 @@ const mostHeld = 100;
 /** Plays a channel's alerts in their queues, by the clock. Under hush nothing begins; what comes is held. */
 export class AlertBoard {
   private board: Board = {};
-  private timer: NodeJS.Timeout | null = null;
+  private callOff: (() => void) | null = null;
   private hushed = false;
   private paused = new Set<string>();
   /** What came under hush and now waits for a person: played, or dropped. Kept in memory only, like all alerts. */
   private waiting: { queue: string; alert: Alert; sinceMs: number }[] = [];
   rules: readonly QueueRules[] = [];
+  /** How many found a queue full since the start, and were left out. */
+  private readonly full = new Map<string, number>();
 
   constructor(
-    private readonly now: () => number,
+    private readonly clock: Pick<Clock, "now" | "after">,
     private readonly tell: Tell,
   ) {}
+  private readonly now = (): number => this.clock.now();
 
   show(queue: string, alert: Alert): void {
     if (this.hushed) {
@@ -37,7 +41,13 @@ export class AlertBoard {
       if (this.waiting.length > mostHeld) this.waiting.shift();
       return;
     }
-    this.take(queueAdd(this.board, this.rules, queue, alert, this.now()));
+    const outcome = queueAdd(this.board, this.rules, queue, alert, this.now());
+    if (outcome.refusal !== null) this.full.set(queue, this.leftOut(queue) + 1);
+    this.take(outcome);
+  }
+  /** How many a queue had no room for. */
+  leftOut(queue: string): number {
+    return this.full.get(queue) ?? 0;
   }
 
   /** Whether what a sale bought plays, waits its turn, or is held. */
@@ -93,12 +103,11 @@ export class AlertBoard {
     this.board = board;
     if (stop.length > 0) this.tell.stop(stop);
     for (const alert of start) this.tell.start(alert);
-    if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = null;
+    this.callOff?.();
+    this.callOff = null;
     const dueMs = queueDueMs(board);
     if (dueMs === null) return;
-    this.timer = setTimeout(() => this.take(queueTick(this.board, this.rules, this.now())), Math.max(5, dueMs - this.now()));
-    this.timer.unref();
+    this.callOff = later(this.clock, Math.max(5, dueMs - this.now()), () => this.take(queueTick(this.board, this.rules, this.now())));
   }
 
   standing(): { id: string; playing: string | null; waiting: number; paused: boolean }[] {
@@ -108,6 +117,6 @@ export class AlertBoard {
   }
 
   stop(): void {
-    if (this.timer !== null) clearTimeout(this.timer);
+    this.callOff?.();
   }
 }

@@ -1,27 +1,25 @@
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import type { ChannelId } from "../../core/kernel/ids";
-import { randomUUID } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
-import type { Viewer } from "../../core/signals/signal";
-import type { ShopView } from "../ports/engine-link";
 import type { Fence } from "../ports/engine-store";
 import { inProcessDecoder } from "../decode/decoder";
-import { hashToken } from "../secrets";
 import { FaceDoor } from "./face-door";
 import { Faces } from "./faces";
+import { Rehearsals } from "../rehearsal/rehearsals";
 import { StudioLines } from "./studio-lines";
 import { Speeches } from "./speeches";
+import { ViewerDoor } from "./viewer-door";
 import { proofWord, ViewerHub } from "./viewer-hub";
 import { ChatLines } from "./chat-lines";
 import { Nightly } from "./nightly";
 import { standingOf } from "./standing-of";
+import { fireTrigger } from "./trigger";
 import { Intake } from "./intake";
 import { PlatformEmotes } from "./platform-emotes";
 import { OperatorHub } from "./operator-hub";
 import { OverlayHub } from "./overlay-hub";
 import { readChannel } from "./recall";
-import type { ViewerAsk } from "./requests";
 import type { EngineParts } from "./engine-parts";
 import { readLedger, Runner } from "./runner";
 
@@ -42,6 +40,8 @@ export class Engine {
   readonly speeches: Speeches;
   readonly intake: Intake;
   readonly viewers: ViewerHub;
+  readonly viewerDoor: ViewerDoor;
+  readonly rehearsals: Rehearsals;
   private readonly chats: ChatLines;
   private readonly studios: StudioLines;
   private readonly timers: NodeJS.Timeout[] = [];
@@ -53,12 +53,11 @@ export class Engine {
   private readonly fences = new Map<ChannelId, Fence>();
   private lagMs = 0;
   private ticking = false;
-
   constructor(private readonly parts: EngineParts) {
     const { bus, clock, store } = parts;
     this.nightly = new Nightly(store, clock, parts.log, () => [...this.runners.keys()]);
-    this.marked = new PlatformEmotes(parts.decoder ?? inProcessDecoder);
     const decoder = parts.decoder ?? inProcessDecoder;
+    this.marked = new PlatformEmotes(decoder);
     this.faces = new Faces({ decoder, store, now: clock.now, profiles: (id) => this.chats.profiles(id) });
     const profiles = (id: ChannelId) => this.chats.profiles(id);
     this.faceDoor = new FaceDoor(this.faces, this.runners, profiles, parts.owner);
@@ -79,15 +78,26 @@ export class Engine {
     });
     this.overlays = new OverlayHub(
       this.runners,
+      (id) => this.rehearsals.runner(id),
       clock.now,
-      (id) => (this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`),
-      (id) => this.faceDoor.url(id),
+      (shown) => {
+        const id = this.rehearsals.channelOf(shown);
+        return this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`;
+      },
+      (shown) => this.faceDoor.url(this.rehearsals.channelOf(shown)),
       () => this.settled,
     );
     this.intake = new Intake({ runners: this.runners, settled: () => this.settled, clock, secrets: parts.eventSecrets ?? (() => []) });
     const stillValid = async (hash: string): Promise<boolean> => (await store.session(hash, clock.now())) !== null;
     this.overlays.stillValid = stillValid;
     this.operators = new OperatorHub((id) => this.standing(id), stillValid);
+    this.viewerDoor = new ViewerDoor({
+      runners: this.runners,
+      clock,
+      store,
+      face: (id, name) => this.faceDoor.own(id, name),
+      left: (hash) => this.viewers.left(hash),
+    });
     this.viewers = new ViewerHub(
       this.runners,
       clock.now,
@@ -97,6 +107,25 @@ export class Engine {
       (id, name) => this.faceDoor.own(id, name),
     );
     this.overlays.onPages = () => this.operators.tell();
+    this.rehearsals = new Rehearsals({
+      bus,
+      clock,
+      store,
+      runners: this.runners,
+      say: (id, text) => this.chats.say(id, text),
+      speech: (text, voice) => this.speeches.of(text, voice),
+      lookUp: (id, name) => this.faces.of(id, name),
+      watchers: (id) => this.operators.watchers(id),
+      lend: (id, to) => this.overlays.lend(id, to),
+      beat: (id, nowMs, pace) => this.overlays.beat(id, nowMs, pace),
+      frames: (id) => this.overlays.openPages(id),
+      gone: (id) => {
+        this.overlays.forget(id);
+        this.operators.forget(id);
+      },
+      tell: () => this.operators.tell(),
+      onError: (what, error) => parts.log.warn({ err: error instanceof Error ? error.stack : String(error) }, what),
+    });
     bus.subscribe((channel, publication) => {
       this.overlays.publish(channel, publication);
       this.operators.publish(channel, publication);
@@ -206,27 +235,8 @@ export class Engine {
   }
 
   /** A trigger address was called: any button device can do that. The token is the whole secret. */
-  async trigger(token: string): Promise<Result<readonly Note[]>> {
-    const hash = hashToken(token);
-    for (const runner of this.runners.values()) {
-      const trigger = runner.row.triggers.find((t) => t.tokenHash === hash);
-      if (trigger !== undefined) return runner.requests.cue(trigger.cueId, "a trigger address", randomUUID(), "address");
-    }
-    return refused(this.settled ? "trigger/unknown" : "store/away");
-  }
-
-  /** Who a viewer page is, by its token's hash; with the roles last seen in chat, or those of when the name was proven. */
-  async viewerOf(channel: ChannelId, tokenHash: string): Promise<Viewer | null> {
-    if (tokenHash === "") return null;
-    const session = await this.parts.store.viewerSession(tokenHash, this.parts.clock.now());
-    if (session?.channelId !== channel) return null;
-    return this.runners.get(channel)?.inbox.withRoles(session.viewer) ?? session.viewer;
-  }
-
-  /** A viewer page is nobody's any more, at once. */
-  async viewerLeaves(tokenHash: string): Promise<void> {
-    this.viewers.left(tokenHash);
-    await this.parts.store.endViewerSession(tokenHash);
+  trigger(token: string): Promise<Result<readonly Note[]>> {
+    return fireTrigger(this.runners, token, this.settled);
   }
 
   /** Sessions ended: whatever is open for one that is no more is closed. */
@@ -234,39 +244,31 @@ export class Engine {
     await Promise.all([this.onRecheck(), this.operators.recheck(), this.overlays.recheck(), this.viewers.recheck()]);
   }
 
-  /** All that the viewer page shows at first; the same that it is told afterwards. */
-  async shop(channel: ChannelId, tokenHash: string): Promise<Result<ShopView>> {
-    const runner = this.runners.get(channel);
-    if (runner === undefined) return refused("channel/unknown");
-    const viewer = await this.viewerOf(channel, tokenHash);
-    return ok({ ...runner.shop.page(viewer), face: viewer === null ? "" : this.faceDoor.own(channel, viewer.name) });
-  }
-
-  /** Something that who a viewer page is tied to asks for. */
-  async forViewer(channel: ChannelId, tokenHash: string, ask: ViewerAsk): Promise<Result<Note>> {
-    const runner = this.runners.get(channel);
-    if (runner === undefined) return refused("channel/unknown");
-    const viewer = await this.viewerOf(channel, tokenHash);
-    return viewer === null ? refused("viewer/not-proven") : ask(runner.requests, viewer);
-  }
-
   nowMs(): number {
     return this.parts.clock.now();
   }
 
+  /** A channel as it runs, or a rehearsal of one. */
+  runnerOf(id: ChannelId): Runner | undefined {
+    return this.runners.get(id) ?? this.rehearsals.runner(id);
+  }
+
   /** An operator speaks in chat. */
   speak(id: ChannelId, text: string, by: string): Result<null> {
-    const runner = this.runners.get(id);
+    const runner = this.runnerOf(id);
     if (runner === undefined) return refused("channel/unknown");
     return runner.say(text, 0, this.parts.clock.now(), by) ? ok(null) : refused("chat/cannot-say");
   }
 
-  private standing(id: ChannelId) {
-    const runner = this.runners.get(id);
+  private standing(shown: ChannelId) {
+    const runner = this.runnerOf(shown);
     if (runner === undefined) return null;
+    const id = this.rehearsals.channelOf(shown);
     return standingOf(runner, {
+      rehearsal: this.rehearsals.standing(shown),
+      rehearsals: this.rehearsals.standings(id),
       chat: this.chats.standing(id),
-      pages: this.overlays.openPages(id),
+      pages: this.overlays.openPages(shown),
       refusedEvents: this.intake.refused(id).reduce((sum, r) => sum + r.count, 0),
       databaseAway: this.databaseAway,
       lagMs: this.lagMs,
@@ -288,6 +290,7 @@ export class Engine {
   async stop(): Promise<void> {
     for (const timer of this.timers) clearInterval(timer);
     this.nightly.stop();
+    await this.rehearsals.stop();
     this.delay.disable();
     this.operators.stop();
     this.viewers.stop();

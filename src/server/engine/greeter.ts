@@ -8,7 +8,7 @@ import type { Engine } from "./engine";
 import type { SignedIn } from "./signed-in";
 
 /** With the time, for operators; overlays pass over what they don't know. */
-const beatText = (nowMs: number): string => JSON.stringify({ v: wireVersion, type: "beat", nowMs } satisfies ToOperator);
+const beatText = (nowMs: number): string => JSON.stringify({ v: wireVersion, type: "beat", nowMs, pace: 1 } satisfies ToOperator);
 const viewerCookie = /(?:^|;\s*)izzam_viewer=([A-Za-z0-9_-]{20,64})/;
 
 type Parts = Readonly<{ engine: Engine; ours: (req: IncomingMessage) => boolean; signedIn: SignedIn }>;
@@ -53,7 +53,7 @@ export function greeter({ engine, ours, signedIn }: Parts) {
         const channel = channelId(body.channel);
         if (!engine.runners.has(channel)) return ws.close(4004, "no such channel");
         const hash = token === undefined ? "" : hashToken(token);
-        engine.viewerOf(channel, hash).then(
+        engine.viewerDoor.of(channel, hash).then(
           (viewer) => ws.readyState === ws.OPEN && engine.viewers.join(ws, channel, hash, viewer),
           () => ws.close(4004, "the database does not answer"),
         );
@@ -64,8 +64,12 @@ export function greeter({ engine, ours, signedIn }: Parts) {
       signedIn(req).then(
         (session) => {
           if (session === null) return ws.close(4003, "signed out");
-          if (body.type === "peek") return engine.overlays.peek(ws, session.channelId, body.overlay, body.resume, session.hash);
-          engine.operators.join(ws, session.channelId, session.hash);
+          // A rehearsal is looked at by who works on its channel, and by nobody else.
+          const rehearsal = body.rehearsal === "" ? null : engine.rehearsals.of(session.channelId, body.rehearsal);
+          if (body.rehearsal !== "" && rehearsal === null) return ws.close(4006, "there is no such rehearsal");
+          const shown = rehearsal?.of.id ?? session.channelId;
+          if (body.type === "peek") return engine.overlays.peek(ws, shown, body.overlay, body.resume, session.hash);
+          engine.operators.join(ws, shown, session.hash);
           ws.send(beatText(engine.nowMs()));
         },
         () => ws.close(4004, "the database does not answer"),

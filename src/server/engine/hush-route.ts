@@ -7,7 +7,8 @@ import type { Engine } from "./engine";
 import { plain } from "./lasting-files";
 import type { SignedIn } from "./signed-in";
 
-const hushSchema = z.object({ on: z.boolean() });
+/** `rehearsal`: it is hushed, and the channel is not. */
+const hushSchema = z.object({ on: z.boolean(), rehearsal: z.string().max(26).default("") });
 type Parts = Readonly<{ engine: Engine; store: EngineStore; ours: (req: IncomingMessage) => boolean; signedIn: SignedIn }>;
 
 /**
@@ -29,10 +30,17 @@ export const hushRoute =
     if (session === undefined)
       return no(503, "store/away", "The database does not answer, and it is not known who you are. Nothing was changed.");
     if (session === null) return no(401, "access/signed-out", "You are signed out. Sign in again.");
+    const { on, rehearsal } = body.data;
+    if (rehearsal !== "") {
+      const found = engine.rehearsals.of(session.channelId, rehearsal);
+      if (found === null) return no(404, "rehearsal/unknown", "This rehearsal is not there any more.");
+      void found.runner.hush(on);
+      return answer(200, { ok: true, value: null });
+    }
     const runner = engine.runners.get(session.channelId);
     if (runner === undefined) return no(404, "channel/unknown", "The channel is not running yet. Try again in a moment.");
-    void runner.hush(body.data.on);
+    void runner.hush(on);
     // The list of who did what may wait for the database; hush must not.
-    void store.audit(session.channelId, session.operatorId, "hush", body.data, engine.nowMs()).catch(() => undefined);
+    void store.audit(session.channelId, session.operatorId, "hush", { on }, engine.nowMs()).catch(() => undefined);
     answer(200, { ok: true, value: null });
   };

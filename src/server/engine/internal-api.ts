@@ -5,6 +5,7 @@ import { ok, refused } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
 import { tasteOf } from "../../core/speech/catalogue";
 import { voiceSchema } from "../../core/speech/voice";
+import { givenSchema, paceSchema, sourceSchema, steerSchema } from "../../core/rehearsal/plan";
 import { commandSchema } from "../../core/signals/signal";
 import { readBody } from "./body";
 import type { Engine } from "./engine";
@@ -52,6 +53,25 @@ const bodies = {
     game: z.string().max(26),
     command: commandSchema,
   }),
+  rehearse: z.object({
+    channel: id,
+    by: z.string().max(80),
+    source: sourceSchema,
+    pace: paceSchema,
+    chat: z.boolean(),
+    overlays: z.boolean(),
+  }),
+  rehearsal: z.object({
+    channel: id,
+    id: z.string().max(26),
+    ask: z.discriminatedUnion("do", [
+      z.object({ do: z.literal("known") }),
+      z.object({ do: z.literal("report") }),
+      z.object({ do: z.literal("marks") }),
+      z.object({ do: z.literal("give"), given: givenSchema }),
+      z.object({ do: z.literal("steer"), steer: steerSchema }),
+    ]),
+  }),
   refused: z.object({ channel: id }),
   changed: z.object({ channel: id, what: z.string().max(40), id: z.string().max(40), revision: z.number(), by: z.string().max(60) }),
 };
@@ -82,27 +102,27 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       return answer({ ok: true, value: null });
     }
     case "leave": {
-      await engine.viewerLeaves(bodies.leave.parse(body).token);
+      await engine.viewerDoor.leaves(bodies.leave.parse(body).token);
       return answer({ ok: true, value: null });
     }
     case "command": {
       const { channel, game, by, id: signalId, command } = bodies.command.parse(body);
-      const runner = engine.runners.get(channel);
+      const runner = engine.runnerOf(channel);
       return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.command(game, by, signalId, command));
     }
     case "cue": {
       const { channel, cue, by, id: signalId, via } = bodies.cue.parse(body);
-      const runner = engine.runners.get(channel);
+      const runner = engine.runnerOf(channel);
       return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.cue(cue, by, signalId, via));
     }
     case "queue": {
       const { channel, do: what, queue } = bodies.queue.parse(body);
-      const runner = engine.runners.get(channel);
+      const runner = engine.runnerOf(channel);
       return answer(runner === undefined ? refused("channel/unknown") : runner.actOnQueue(what, queue));
     }
     case "held": {
       const { channel, do: what, alert } = bodies.held.parse(body);
-      const runner = engine.runners.get(channel);
+      const runner = engine.runnerOf(channel);
       return answer(runner === undefined ? refused("channel/unknown") : runner.held(what, alert));
     }
     case "say": {
@@ -121,7 +141,7 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     }
     case "shop": {
       const { channel, token } = bodies.shop.parse(body);
-      return answer(await engine.shop(channel, token));
+      return answer(await engine.viewerDoor.shop(channel, token));
     }
     case "code": {
       const { channel, token } = bodies.code.parse(body);
@@ -129,11 +149,27 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     }
     case "purchase": {
       const { channel, token, ...request } = bodies.purchase.parse(body);
-      return answer(await engine.forViewer(channel, token, (requests, viewer) => requests.purchase(viewer, request)));
+      return answer(await engine.viewerDoor.ask(channel, token, (requests, viewer) => requests.purchase(viewer, request)));
     }
     case "act": {
       const { channel, token, ...request } = bodies.act.parse(body);
-      return answer(await engine.forViewer(channel, token, (requests, viewer) => requests.act(viewer, request)));
+      return answer(await engine.viewerDoor.ask(channel, token, (requests, viewer) => requests.act(viewer, request)));
+    }
+    case "rehearse": {
+      const { channel, ...asked } = bodies.rehearse.parse(body);
+      return answer(await engine.rehearsals.begin(channel, asked));
+    }
+    case "rehearsal": {
+      const { channel, id: rehearsal, ask } = bodies.rehearsal.parse(body);
+      const { rehearsals } = engine;
+      if (ask.do === "known") return answer(rehearsals.of(channel, rehearsal) === null ? refused("rehearsal/unknown") : ok(null));
+      if (ask.do === "report") return answer(rehearsals.report(channel, rehearsal));
+      if (ask.do === "marks") {
+        const found = rehearsals.of(channel, rehearsal);
+        return answer(found === null ? refused("rehearsal/unknown") : ok({ marks: found.observer.marks }));
+      }
+      if (ask.do === "give") return answer(await rehearsals.one(channel, rehearsal, ask.given));
+      return answer(rehearsals.steer(channel, rehearsal, ask.steer));
     }
     case "refused":
       return answer({ ok: true, value: engine.intake.refused(bodies.refused.parse(body).channel) });

@@ -38,6 +38,16 @@ export class OperatorHub {
     this.sendOne(socket, { v: wireVersion, type: "talk", epoch: this.epoch, left: 0, items: last });
   }
 
+  /** How many look at it. */
+  watchers(channel: ChannelId): number {
+    return [...this.seats.values()].filter((s) => s.channel === channel).length;
+  }
+  /** A rehearsal is no more: who still looks at it is told by their socket's end. */
+  forget(channel: ChannelId): void {
+    this.lines.delete(channel);
+    for (const { socket, channel: seen } of [...this.seats.values()]) if (seen === channel) socket.close(4006, "this rehearsal is over");
+  }
+
   private line(channel: ChannelId): Line {
     let line = this.lines.get(channel);
     if (line === undefined) this.lines.set(channel, (line = { n: 0, left: 0, items: [], marks: [], last: [] }));

@@ -38,6 +38,7 @@ function setUp(settled = true) {
   const runner = new Runner({ store, clock: { now: () => 5_000 }, bus }, testChannel(), 0);
   const hub = new OverlayHub(
     new Map([[runner.id, runner]]),
+    () => undefined,
     () => 5_000,
     () => "",
     () => "",

@@ -1,35 +1,14 @@
 import { randomUUID } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
-import { type FromPage, type OpenPage, type ToOverlay, wireVersion } from "../../core/wire/messages";
+import { type OpenPage, type ToOverlay, wireVersion } from "../../core/wire/messages";
 import type { Publication } from "../ports/bus";
 import { hashToken } from "../secrets";
 import { Feed } from "./feed";
+import { freshPage, type Hello, type Page, type Report, seenOf, sendTo, takeReport } from "./overlay-pages";
 import type { Runner } from "./runner";
 import { OneVoice } from "./voice";
 
-type Hello = Extract<FromPage, { type: "hello" }>;
-type Report = Extract<FromPage, { type: "report" }>;
-type Page = {
-  id: string;
-  socket: WebSocket;
-  channel: ChannelId;
-  overlay: string;
-  tokenHash: string;
-  sinceMs: number;
-  width: number;
-  height: number;
-  hidden: boolean;
-  framesPerSecond: number;
-  late: number;
-  live: number;
-  lowered: number;
-  dimmed: boolean;
-  sound: "ready" | "blocked";
-};
-
-const slowBytes = 512 * 1024;
-const stuckBytes = 8 * 1024 * 1024;
 export const goneCode = 4001;
 
 /** The open overlay pages of all channels, and what each overlay is fed. */
@@ -38,7 +17,9 @@ export class OverlayHub {
   private readonly feeds = new Map<string, Feed>();
   private readonly pages = new Map<WebSocket, Page>();
   /** Operators who look at an overlay: fed like its pages, and none of them. */
-  private readonly peeks = new Map<WebSocket, Readonly<{ overlay: string; tokenHash: string }>>();
+  private readonly peeks = new Map<WebSocket, Readonly<{ shows: ChannelId; overlay: string; tokenHash: string }>>();
+  /** Which rehearsal a channel's pages show instead of the channel itself. */
+  private readonly lent = new Map<ChannelId, ChannelId>();
   /** Whether an operator's session holds still. */
   stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true);
   private readonly oneVoice: OneVoice;
@@ -48,6 +29,8 @@ export class OverlayHub {
 
   constructor(
     private readonly runners: ReadonlyMap<ChannelId, Runner>,
+    /** Rehearsals, by their own ids. */
+    private readonly rehearsed: (id: ChannelId) => Runner | undefined,
     private readonly now: () => number,
     private readonly markedUrl: (channel: ChannelId) => string,
     private readonly facesUrl: (channel: ChannelId) => string,
@@ -98,18 +81,56 @@ export class OverlayHub {
   /** A page shows what was sold, or makes it heard. */
   shown(socket: WebSocket, sales: readonly string[]): void {
     const page = this.pages.get(socket);
-    if (page !== undefined) this.runners.get(page.channel)?.shown(sales);
+    if (page !== undefined) this.runnerOf(page.shows)?.shown(sales);
+  }
+  private runnerOf(id: ChannelId): Runner | undefined {
+    return this.runners.get(id) ?? this.rehearsed(id);
   }
 
-  private feed(overlay: string): Feed {
-    const known = this.feeds.get(overlay);
+  private feed(shows: ChannelId, overlay: string): Feed {
+    const key = `${shows} ${overlay}`;
+    const known = this.feeds.get(key);
     if (known !== undefined) return known;
     const feed = new Feed((text, transient) => {
-      for (const page of this.pages.values()) if (page.overlay === overlay) sendTo(page.socket, text, transient);
-      for (const [socket, of] of this.peeks) if (of.overlay === overlay) sendTo(socket, text, transient);
+      for (const page of this.pages.values()) if (page.shows === shows && page.overlay === overlay) sendTo(page.socket, text, transient);
+      for (const [socket, of] of this.peeks) if (of.shows === shows && of.overlay === overlay) sendTo(socket, text, transient);
     }, this.now);
-    this.feeds.set(overlay, feed);
+    this.feeds.set(key, feed);
     return feed;
+  }
+
+  /** A channel's pages show a rehearsal from now on, or the channel again with null. */
+  lend(channel: ChannelId, to: ChannelId | null): void {
+    if (to === null) this.lent.delete(channel);
+    else this.lent.set(channel, to);
+    const shows = to ?? channel;
+    const runner = this.runnerOf(shows);
+    for (const page of this.pages.values()) {
+      if (page.channel !== channel || page.shows === shows || runner === undefined) continue;
+      page.shows = shows;
+      this.catchUp(page.socket, runner, page.overlay, null);
+    }
+    this.onPages(channel);
+  }
+  /** A rehearsal is no more. */
+  forget(rehearsal: ChannelId): void {
+    for (const [channel, to] of [...this.lent]) if (to === rehearsal) this.lend(channel, null);
+    for (const [key, feed] of [...this.feeds])
+      if (key.startsWith(`${rehearsal} `)) {
+        feed.stop();
+        this.feeds.delete(key);
+      }
+    for (const [socket, of] of [...this.peeks])
+      if (of.shows === rehearsal) {
+        this.peeks.delete(socket);
+        this.gone(socket);
+      }
+  }
+  /** Pages that show a rehearsal are told its time: it stands, or runs fast. */
+  beat(shows: ChannelId, nowMs: number, pace: number): void {
+    const text = JSON.stringify({ v: wireVersion, type: "beat", nowMs, pace } satisfies ToOverlay);
+    for (const page of this.pages.values()) if (page.shows === shows) sendTo(page.socket, text, true);
+    for (const [socket, of] of this.peeks) if (of.shows === shows) sendTo(socket, text, true);
   }
 
   join(socket: WebSocket, hello: Hello): boolean {
@@ -117,24 +138,11 @@ export class OverlayHub {
     for (const runner of this.runners.values()) {
       const overlay = runner.row.overlays.find((o) => o.tokenHash === tokenHash);
       if (overlay === undefined) continue;
-      const page: Page = {
-        id: randomUUID(),
-        socket,
-        channel: runner.id,
-        overlay: overlay.id,
-        tokenHash,
-        sinceMs: this.now(),
-        width: hello.width,
-        height: hello.height,
-        hidden: false,
-        framesPerSecond: 0,
-        late: 0,
-        live: 0,
-        lowered: 0,
-        dimmed: false,
-        sound: "blocked",
-      };
-      this.catchUp(socket, runner, overlay.id, hello.resume);
+      const page = freshPage(socket, runner.id, { overlay: overlay.id, tokenHash, sinceMs: this.now(), ...hello });
+      const lentTo = this.lent.get(runner.id);
+      const shown = lentTo === undefined ? undefined : this.rehearsed(lentTo);
+      if (shown !== undefined) page.shows = shown.id;
+      this.catchUp(socket, shown ?? runner, overlay.id, hello.resume);
       this.pages.set(socket, page);
       this.onPages(runner.id);
       return true;
@@ -145,8 +153,9 @@ export class OverlayHub {
   }
 
   private catchUp(socket: WebSocket, runner: Runner, overlay: string, resume: Hello["resume"]): void {
-    const feed = this.feed(overlay);
-    const missed = resume !== null && resume.epoch === this.epoch ? feed.since(resume.seq) : null;
+    const feed = this.feed(runner.id, overlay);
+    const epoch = this.runners.has(runner.id) ? this.epoch : `${this.epoch} ${runner.id}`;
+    const missed = resume !== null && resume.epoch === epoch ? feed.since(resume.seq) : null;
     if (missed !== null) {
       for (const text of missed) socket.send(text);
       return;
@@ -154,21 +163,21 @@ export class OverlayHub {
     const snapshot: ToOverlay = {
       v: wireVersion,
       type: "snapshot",
-      epoch: this.epoch,
+      epoch,
       seq: feed.seq,
       stage: runner.view.overlay(overlay, this.markedUrl(runner.id), this.facesUrl(runner.id)),
       hushed: runner.row.hushed,
-      nowMs: this.now(),
+      nowMs: runner.nowMs(),
     };
     socket.send(JSON.stringify(snapshot));
   }
 
   /** An operator of this channel looks at one of its overlays. */
   peek(socket: WebSocket, channel: ChannelId, overlay: string, resume: Hello["resume"], tokenHash: string): void {
-    const runner = this.runners.get(channel);
+    const runner = this.runnerOf(channel);
     if (runner === undefined) return socket.close(4005, "not ready yet, come again");
     if (!runner.row.overlays.some((o) => o.id === overlay)) return this.gone(socket);
-    this.peeks.set(socket, { overlay, tokenHash });
+    this.peeks.set(socket, { shows: channel, overlay, tokenHash });
     this.catchUp(socket, runner, overlay, resume);
   }
 
@@ -189,18 +198,7 @@ export class OverlayHub {
   report(socket: WebSocket, report: Report): void {
     const page = this.pages.get(socket);
     if (page === undefined) return;
-    const resized = page.width !== report.width || page.height !== report.height || page.hidden !== report.hidden;
-    Object.assign(page, {
-      width: report.width,
-      height: report.height,
-      hidden: report.hidden,
-      framesPerSecond: report.framesPerSecond,
-      late: report.late,
-      live: report.live,
-      lowered: report.lowered,
-      dimmed: report.dimmed,
-      sound: report.sound,
-    });
+    const resized = takeReport(page, report);
     this.settleVoice(page.channel);
     if (resized) this.onPages(page.channel);
   }
@@ -215,13 +213,13 @@ export class OverlayHub {
   }
 
   publish(channel: ChannelId, publication: Publication): void {
-    const runner = this.runners.get(channel);
+    const runner = this.runnerOf(channel);
     if (runner === undefined) return;
     switch (publication.kind) {
       case "effects":
         for (const overlay of runner.row.overlays) {
           if (overlay.places.some((p) => p.gameId === publication.game && !p.place.hidden))
-            this.feed(overlay.id).effects(publication.game, publication.effects);
+            this.feed(channel, overlay.id).effects(publication.game, publication.effects);
         }
         return;
       case "stage":
@@ -240,18 +238,18 @@ export class OverlayHub {
         if (view === null) return;
         for (const overlay of runner.row.overlays)
           if (overlay.places.some((p) => p.gameId === publication.game && !p.place.hidden))
-            this.feed(overlay.id).view(publication.game, view);
+            this.feed(channel, overlay.id).view(publication.game, view);
         return;
       }
       case "alert":
-        for (const overlay of runner.row.overlays) this.feed(overlay.id).alert(publication.alert);
+        for (const overlay of runner.row.overlays) this.feed(channel, overlay.id).alert(publication.alert);
         return;
       case "alert-end":
-        for (const overlay of runner.row.overlays) this.feed(overlay.id).state({ type: "alert-end", ids: publication.ids });
+        for (const overlay of runner.row.overlays) this.feed(channel, overlay.id).state({ type: "alert-end", ids: publication.ids });
         return;
       case "hush":
         for (const overlay of runner.row.overlays) {
-          const feed = this.feed(overlay.id);
+          const feed = this.feed(channel, overlay.id);
           feed.drop();
           feed.state({ type: "hush", on: publication.on });
         }
@@ -266,7 +264,7 @@ export class OverlayHub {
 
   private stages(runner: Runner): void {
     for (const overlay of runner.row.overlays) {
-      this.feed(overlay.id).state({
+      this.feed(runner.id, overlay.id).state({
         type: "stage",
         stage: runner.view.overlay(overlay.id, this.markedUrl(runner.id), this.facesUrl(runner.id)),
       });
@@ -275,11 +273,8 @@ export class OverlayHub {
 
   openPages(channel: ChannelId): OpenPage[] {
     return [...this.pages.values()]
-      .filter((p) => p.channel === channel)
-      .map(({ socket: _socket, channel: _channel, tokenHash: _tokenHash, ...seen }) => ({
-        ...seen,
-        voice: this.oneVoice.holder(channel) === seen.id,
-      }));
+      .filter((p) => p.shows === channel || p.channel === channel)
+      .map((page) => ({ ...seenOf(page), voice: this.oneVoice.holder(page.channel) === page.id }));
   }
 
   stop(): void {
@@ -287,11 +282,4 @@ export class OverlayHub {
     clearInterval(this.recheckTimer);
     for (const feed of this.feeds.values()) feed.stop();
   }
-}
-
-/** Slow readers miss what is transient, never state; one that does not read at all is let go and may come back. */
-function sendTo(socket: WebSocket, text: string, transient: boolean): void {
-  if (socket.readyState !== socket.OPEN) return;
-  if (socket.bufferedAmount > stuckBytes) socket.terminate();
-  else if (!transient || socket.bufferedAmount < slowBytes) socket.send(text);
 }

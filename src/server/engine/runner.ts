@@ -72,7 +72,6 @@ export class Runner {
   private readonly deliveries: Deliveries;
   readonly outside: Outside;
   private stopped = false;
-
   constructor(
     private readonly deps: RunnerDeps,
     row: ChannelRow,
@@ -86,7 +85,7 @@ export class Runner {
     this.modules.load(row);
     this.context = new ChannelContext(this.modules, this.ledgerView, row, deps.vault ?? passingVault());
     this.log = new TransientLog((rows) => store.append(row.id, rows), deps.onError);
-    this.alerts = new AlertBoard(clock.now, {
+    this.alerts = new AlertBoard(clock, {
       start: (alert) => bus.publish(this.id, { kind: "alert", alert }),
       stop: (ids) => bus.publish(this.id, { kind: "alert-end", ids }),
     });
@@ -172,6 +171,9 @@ export class Runner {
     this.begin(row);
   }
 
+  nowMs(): number {
+    return this.deps.clock.now();
+  }
   get busy(): boolean {
     return this.commits.busy;
   }
@@ -249,6 +251,10 @@ export class Runner {
     };
   }
 
+  /** Queues where something waits or waited in vain. */
+  queues() {
+    return this.alerts.standing().map(({ id, waiting }) => ({ id, waiting, full: this.alerts.leftOut(id) }));
+  }
   /** A page shows what was sold, or it is heard. What can't be written down now is written with the next word of it. */
   shown(sales: readonly string[]): void {
     this.deliveries.add(sales.filter((sale) => this.ledgerView.shown(sale)));

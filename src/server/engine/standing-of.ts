@@ -1,3 +1,4 @@
+import type { RehearsalStanding } from "../../core/wire/messages";
 import type { ChatStanding } from "../ports/chat";
 import type { StudioStanding } from "../ports/studio";
 import { chatRoomOf } from "./chat-lines";
@@ -16,6 +17,8 @@ type Now = Readonly<{
   unspoken: Readonly<{ count: number; why: string }>;
   facesUrl: string;
   studio: StudioStanding | null;
+  rehearsal: RehearsalStanding | null;
+  rehearsals: readonly RehearsalStanding[];
 }>;
 
 /** How a channel stands, as operators' pages are told it. */
@@ -71,5 +74,7 @@ export function standingOf(runner: Runner, now: Now) {
     })),
     held,
     sales,
+    rehearsal: now.rehearsal,
+    rehearsals: [...now.rehearsals],
   };
 }

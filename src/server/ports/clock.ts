@@ -5,7 +5,17 @@ export type Clock = Readonly<{
   wall?: () => number;
   /** How far it runs ahead of the computer's own clock because that was set back; 0 usually. */
   aheadMs?: () => number;
+  /** Does something in so many of its milliseconds, unless it is called off: a rehearsal's clock stands, or runs fast. By the computer's timers when left out. */
+  after?: (ms: number, work: () => void) => () => void;
 }>;
+
+/** Does something by a clock, in at least a millisecond of it; calls it off when asked. Nothing is kept alive by it. */
+export function later(clock: Pick<Clock, "after">, ms: number, work: () => void): () => void {
+  if (clock.after !== undefined) return clock.after(ms, work);
+  const timer = setTimeout(work, ms);
+  timer.unref();
+  return () => clearTimeout(timer);
+}
 
 /**
  * The computer's clock, but never backwards: when that is set back, time here runs on from where it was,

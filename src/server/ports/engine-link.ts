@@ -2,6 +2,10 @@ import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { Voice } from "../../core/speech/voice";
 import type { Note } from "../../core/module/module";
+import type { GivenAsk, Source, Steer } from "../../core/rehearsal/plan";
+import type { ReportPart } from "../../core/rehearsal/report";
+import type { TimelineEvent } from "../../core/show/timeline";
+import type { RehearsalStanding } from "../../core/wire/messages";
 import type { Tag } from "../../core/rewards/tags";
 import type { OwnInGame, ShopHead } from "../../core/wire/to-viewer";
 import type { Command } from "../../core/signals/signal";
@@ -37,6 +41,22 @@ export type EngineLink = Readonly<{
   act: (channel: ChannelId, tokenHash: string, request: Readonly<{ id: string; game: string; command: Command }>) => Promise<Result<Note>>;
   /** Events that were refused, newest first. */
   refusedEvents: (channel: ChannelId) => Promise<Result<readonly RefusedEvent[]>>;
+  /** Begins a rehearsal: by its id it is watched, steered and played in like a channel. */
+  rehearse: (
+    channel: ChannelId,
+    asked: Readonly<{ by: string; source: Source; pace: number; chat: boolean; overlays: boolean }>,
+  ) => Promise<Result<Readonly<{ id: string }>>>;
+  rehearsal: Readonly<{
+    /** Whether it is there, and this channel's. */
+    known: (channel: ChannelId, id: string) => Promise<Result<null>>;
+    report: (
+      channel: ChannelId,
+      id: string,
+    ) => Promise<Result<Readonly<{ standing: RehearsalStanding; parts: readonly ReportPart[] | null }>>>;
+    marks: (channel: ChannelId, id: string) => Promise<Result<Readonly<{ marks: readonly TimelineEvent[] }>>>;
+    steer: (channel: ChannelId, id: string, steer: Steer) => Promise<Result<null>>;
+    give: (channel: ChannelId, id: string, given: GivenAsk) => Promise<Result<null>>;
+  }>;
   /** Sessions ended, of operators or of viewers: pages that no longer have one are closed now. */
   recheck: () => Promise<void>;
   /** A viewer page is nobody's any more: its session ends, and its socket with it. */

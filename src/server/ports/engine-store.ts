@@ -139,6 +139,11 @@ export type EngineStore = FaceStore &
       kinds: readonly string[],
       since: Readonly<{ seq: number; atMs: number }>,
     ) => Promise<readonly RecalledRow[]>;
+    /** What is logged between two times, oldest first, behind a place in it: to be played again. */
+    logged: (
+      id: ChannelId,
+      at: Readonly<{ fromMs: number; toMs: number; after: Readonly<{ atMs: number; seq: number }> | null; limit: number }>,
+    ) => Promise<readonly LogRow[]>;
     /** A page has shown these. */
     delivered: (id: ChannelId, sales: readonly string[]) => Promise<void>;
     sale: (id: ChannelId, sale: string) => Promise<Sale | null>;

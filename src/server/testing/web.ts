@@ -54,6 +54,14 @@ export async function testWeb(
       code: async () => refused("channel/unknown"),
       purchase: async () => refused("channel/unknown"),
       act: () => Promise.resolve(refused("engine/away")),
+      rehearse: async () => refused("engine/away"),
+      rehearsal: {
+        known: async () => refused("rehearsal/unknown"),
+        report: async () => refused("rehearsal/unknown"),
+        marks: async () => refused("rehearsal/unknown"),
+        steer: async () => refused("rehearsal/unknown"),
+        give: async () => refused("rehearsal/unknown"),
+      },
       refusedEvents: async () => ok([]),
     },
   };

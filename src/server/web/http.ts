@@ -1,6 +1,7 @@
 import { LRUCache } from "lru-cache";
 import { cookies, headers } from "next/headers";
 import type { z } from "zod";
+import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { refused, type Refusal, type Result } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
 import type { Session } from "../ports/operator-store";
@@ -102,8 +103,25 @@ async function readBody(request: Request): Promise<unknown> {
 
 type Params = Record<string, string>;
 type Act<B, T> = (
-  at: Readonly<{ session: Session; body: B; params: Params; audit: (detail: Readonly<Record<string, unknown>>) => Promise<void> }>,
+  at: Readonly<{
+    session: Session;
+    body: B;
+    params: Params;
+    /** What is acted on: the channel, or the rehearsal of it that the page shows. */
+    stage: ChannelId;
+    audit: (detail: Readonly<Record<string, unknown>>) => Promise<void>;
+  }>,
 ) => Promise<Result<T>>;
+
+/** A booth that shows a rehearsal says which; what such a booth can do is done there, and nothing of it is written down. */
+const rehearsalHeader = "x-izzam-rehearsal";
+const inRehearsals: ReadonlySet<Action> = new Set<Action>(["command", "cue.fire", "queue.act", "held.decide", "chat.say"]);
+async function stageOf(request: Request, name: Action, session: Session): Promise<Result<ChannelId>> {
+  const asked = request.headers.get(rehearsalHeader) ?? "";
+  if (asked === "" || !inRehearsals.has(name)) return { ok: true, value: session.channelId };
+  const known = await services().engine.rehearsal.known(session.channelId, asked.slice(0, 26));
+  return known.ok ? { ok: true, value: channelId(asked) } : known;
+}
 
 /** One action of the operator side: signed in, from our pages, allowed by role, body parsed, audited by the act. */
 export function action<B, T>(name: Action, schema: z.ZodType<B>, act: Act<B, T>) {
@@ -115,9 +133,12 @@ export function action<B, T>(name: Action, schema: z.ZodType<B>, act: Act<B, T>)
       if (!body.success) return answer(refused("input/invalid", { why: firstProblem(body.error) }));
       const session = entry.value;
       const { store, clock } = services();
-      const audit = (detail: Readonly<Record<string, unknown>>) =>
-        store.log.audit(session.channelId, session.operatorId, name, detail, clock.now());
-      return answer(await act({ session, body: body.data, params: await context.params, audit }));
+      const stage = await stageOf(request, name, session);
+      if (!stage.ok) return answer(stage);
+      const audit = async (detail: Readonly<Record<string, unknown>>) => {
+        if (stage.value === session.channelId) await store.log.audit(session.channelId, session.operatorId, name, detail, clock.now());
+      };
+      return answer(await act({ session, body: body.data, params: await context.params, stage: stage.value, audit }));
     });
 }
 

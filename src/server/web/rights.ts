@@ -13,6 +13,7 @@ export const rights = {
   "cue.fire": ["owner", "moderator"],
   "queue.act": ["owner", "moderator"],
   "lab.ask": ["owner", "moderator"],
+  rehearse: ["owner", "moderator"],
   "review.edit": ["owner", "moderator"],
   "held.decide": ["owner", "moderator"],
   "chat.say": ["owner", "moderator"],

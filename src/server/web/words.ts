@@ -1,5 +1,6 @@
 import type { Refusal } from "../../core/kernel/refusal";
 import { labRefusalInWords } from "../../core/lab/words";
+import { rehearsalRefusalInWords } from "../../core/rehearsal/words";
 import { pointsRefusalInWords } from "../../core/points/words";
 import { rewardRefusalInWords } from "../../core/rewards/words";
 import { pictureRefusalInWords } from "../pictures/sheet";
@@ -46,6 +47,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
   if (code.startsWith("show/")) return sentence(showRefusalInWords({ code, facts }));
   if (code.startsWith("reward/") || code.startsWith("sale/")) return sentence(rewardRefusalInWords({ code, facts }));
   if (code.startsWith("review/")) return sentence(reviewRefusalInWords(code));
+  if (code.startsWith("rehearsal/")) return sentence(rehearsalRefusalInWords({ code, facts }));
   if (code.startsWith("lab/")) return sentence(labRefusalInWords({ code, facts }));
   if (code.startsWith("points/")) return sentence(pointsRefusalInWords({ code, facts }));
   switch (code) {

@@ -1,14 +1,24 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { currentSession } from "../../../server/web/http";
-import { labView } from "../../../server/web/lab";
 import { services } from "../../../server/web/services";
-import { Lab } from "./lab";
+import { Rehearse } from "./rehearse";
+import { RehearseNav } from "./rehearse-nav";
 
-export const metadata: Metadata = { title: "Odds lab" };
+export const metadata: Metadata = { title: "Rehearse" };
 
-export default async function RehearsePage() {
+export default async function RehearsePage({ searchParams }: Readonly<{ searchParams: Promise<Record<string, string | string[]>> }>) {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  return <Lab first={await labView(services(), session.channelId)} />;
+  const shows = (await services().store.shows.past(session.channelId, 30)).filter((s) => !s.rehearsal);
+  const asked = Number((await searchParams)["show"]);
+  return (
+    <>
+      <RehearseNav here="rehearsal" />
+      <Rehearse
+        shows={shows.map(({ id, name, fromMs, toMs }) => ({ id, name, fromMs, minutes: Math.floor((toMs - fromMs) / 60_000) }))}
+        begin={shows.some((s) => s.id === asked) ? asked : null}
+      />
+    </>
+  );
 }

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { useEffect, useMemo, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
 import type { RuleHint } from "../../../core/rules/hints";
 import type { Sprite } from "../../../core/wire/messages";
 import { type Act, useOffer } from "../../../ui/keys";
@@ -22,10 +22,12 @@ export type BoothProps = Readonly<{
   props: readonly Readonly<{ id: string; name: string }>[];
   problems: readonly RuleHint[];
   lan: boolean;
+  /** What stands above it, and how high that is: the hands on a rehearsal's time. */
+  above?: Readonly<{ strip: ReactNode; px: number }>;
 }>;
 
 /** The screen a moderator lives in during a show: tape, picture, keys, what waits, and talk. */
-export function Booth({ emotes, props, problems, lan }: BoothProps) {
+export function Booth({ emotes, props, problems, lan, above }: BoothProps) {
   const standing = useLive((s) => s.standing);
   const games = useMemo(() => (standing?.games ?? []).filter((g) => isGame(g.kind)), [standing]);
   const overlays = useMemo(() => (standing?.overlays ?? []).filter((o) => o.shows), [standing]);
@@ -72,38 +74,54 @@ export function Booth({ emotes, props, problems, lan }: BoothProps) {
   useOffer("booth", acts);
   const hushed = standing?.hushed === true;
   const on = useLive((s) => s.standing?.games.find((g) => g.kind === "show")?.view["state"] === "on");
-  const top = 57 + (on ? 4 : 0) + (hushed ? 53 : 0);
+  const top = 57 + (on && above === undefined ? 4 : 0) + (hushed ? 53 : 0) + (above?.px ?? 0);
   return (
-    <Flex direction="column" height={{ base: "auto", lg: `calc(100dvh - ${top}px)` }} minH="560px" data-testid="booth">
-      <Box as="h1" srOnly>
-        Booth
-      </Box>
-      <Tape games={games} onGame={setGameId} />
-      <Text display={{ base: "block", lg: "none" }} px="3" pt="2" fontSize="15px">
-        This screen is made for a desk. On a phone, <Link href="/remote">the remote</Link> has the same hands for one thumb.
-      </Text>
-      <Flex flex="1" minH="0" direction={{ base: "column", lg: "row" }}>
-        <Flex direction="column" flex={{ base: "none", lg: "1.32" }} minW="0" p="3" gap="3" minH="0" height={{ base: "500px", lg: "auto" }}>
-          <Picture overlay={overlay} overlays={overlays} onOverlay={setOverlayId} games={games} focused={focused} onGame={setGameId} />
-          <CueKeys problems={problems} />
-        </Flex>
-        <Flex direction="column" width={{ base: "100%", lg: "290px" }} flexShrink="0" borderLeftWidth="1px" borderColor="line" minH="0">
-          <GamePanel game={game} overlay={overlay} />
-          <Playing />
-          <Waiting props={props} lan={lan} />
-        </Flex>
-        <Flex
-          direction="column"
-          width={{ base: "100%", lg: "310px", xl: "340px" }}
-          height={{ base: "70dvh", lg: "auto" }}
-          flexShrink="0"
-          borderLeftWidth="1px"
-          borderColor="line"
-          minH="0"
-        >
-          <Talk emotes={emotes} />
+    <>
+      {above?.strip}
+      <Flex
+        direction="column"
+        height={{ base: "auto", lg: `calc(100dvh - ${top}px)` }}
+        minH={above === undefined ? "560px" : "500px"}
+        data-testid="booth"
+      >
+        <Box as="h1" srOnly>
+          {above === undefined ? "Booth" : "Booth of a rehearsal"}
+        </Box>
+        <Tape games={games} onGame={setGameId} />
+        <Text display={{ base: "block", lg: "none" }} px="3" pt="2" fontSize="15px">
+          This screen is made for a desk. On a phone, <Link href="/remote">the remote</Link> has the same hands for one thumb.
+        </Text>
+        <Flex flex="1" minH="0" direction={{ base: "column", lg: "row" }}>
+          <Flex
+            direction="column"
+            flex={{ base: "none", lg: "1.32" }}
+            minW="0"
+            p="3"
+            gap="3"
+            minH="0"
+            height={{ base: "500px", lg: "auto" }}
+          >
+            <Picture overlay={overlay} overlays={overlays} onOverlay={setOverlayId} games={games} focused={focused} onGame={setGameId} />
+            <CueKeys problems={problems} />
+          </Flex>
+          <Flex direction="column" width={{ base: "100%", lg: "290px" }} flexShrink="0" borderLeftWidth="1px" borderColor="line" minH="0">
+            <GamePanel game={game} overlay={overlay} />
+            <Playing />
+            <Waiting props={props} lan={lan} />
+          </Flex>
+          <Flex
+            direction="column"
+            width={{ base: "100%", lg: "310px", xl: "340px" }}
+            height={{ base: "70dvh", lg: "auto" }}
+            flexShrink="0"
+            borderLeftWidth="1px"
+            borderColor="line"
+            minH="0"
+          >
+            <Talk emotes={emotes} />
+          </Flex>
         </Flex>
       </Flex>
-    </Flex>
+    </>
   );
 }

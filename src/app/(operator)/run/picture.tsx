@@ -8,6 +8,7 @@ import type { StandingOverlay } from "../../../core/wire/messages";
 import { backdropOf } from "../../../ui/backdrops";
 import { Pick } from "../../../ui/pick";
 import { useLive } from "../../_frame/live";
+import { useRehearsalHere } from "../../_frame/rehearsal-here";
 
 type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
 type Props = Readonly<{
@@ -22,6 +23,7 @@ type Props = Readonly<{
 /** The overlay as viewers see it, with hands on it: point at a game to focus it. */
 export const Picture = memo(function Picture({ overlay, overlays, onOverlay, games, focused, onGame }: Props) {
   const standing = useLive((s) => s.standing);
+  const rehearsal = useRehearsalHere((r) => r.id);
   const [host, setHost] = useState<HTMLDivElement | null>(null);
   const [room, setRoom] = useState({ width: 0, height: 0 });
   useEffect(() => {
@@ -61,7 +63,11 @@ export const Picture = memo(function Picture({ overlay, overlays, onOverlay, gam
         ) : (
           <Text fontWeight="700">{overlay.name}</Text>
         )}
-        {pages.length === 0 ? (
+        {rehearsal !== "" && pages.length === 0 ? (
+          <Text color="inkSoft" role="status" data-testid="pages">
+            Seen here alone: no overlay page takes part.
+          </Text>
+        ) : pages.length === 0 ? (
           <Flex align="center" gap="1.5" color="brickText" fontWeight="600" role="status" data-testid="pages">
             <EyeOff size={16} aria-hidden="true" /> No page of it is open: viewers see nothing.{" "}
             <Link href="/prepare/overlays" style={{ whiteSpace: "nowrap" }}>
@@ -90,8 +96,8 @@ export const Picture = memo(function Picture({ overlay, overlays, onOverlay, gam
           data-testid="picture"
         >
           <iframe
-            key={overlay.id}
-            src={`/overlay#peek:${overlay.id}`}
+            key={`${overlay.id} ${rehearsal}`}
+            src={`/overlay#peek:${overlay.id}${rehearsal === "" ? "" : `@${rehearsal}`}`}
             title={`What ${overlay.name} shows now`}
             tabIndex={-1}
             style={{

@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useState } from "react";
 import type { TimelineEvent } from "../../../core/show/timeline";
+import { rehearsalHere } from "../../_frame/rehearsal-here";
 import { nowMs, useChanged, useLive, useMarks } from "../../_frame/live";
 
 const backMs = 12 * 3_600_000;
@@ -21,7 +22,9 @@ export function useTapeMarks(sinceMs: number | null): readonly TimelineEvent[] {
   const read = useCallback(async () => {
     const to = nowMs() + 60_000;
     const from = Math.max(0, Math.min(sinceMs ?? to, to - backMs) - 30 * 60_000);
-    const said = (await fetch(`/api/show/tape?from=${Math.round(from)}&to=${Math.round(to)}`)
+    const here = rehearsalHere();
+    const path = here === "" ? `/api/show/tape?from=${Math.round(from)}&to=${Math.round(to)}` : `/api/rehearsals/${here}/marks`;
+    const said = (await fetch(path)
       .then((r) => r.json())
       .catch(() => null)) as { ok: boolean; value?: { marks: readonly TimelineEvent[] } } | null;
     if (said?.ok === true && said.value !== undefined) add(said.value.marks);

@@ -6,8 +6,8 @@ import { services } from "../../../server/web/services";
 export const POST = action(
   "held.decide",
   z.object({ do: z.enum(["play", "drop"]), alert: z.string().max(120) }),
-  async ({ session, body, audit }) => {
-    const done = await services().engine.held(session.channelId, body.do, body.alert);
+  async ({ stage, body, audit }) => {
+    const done = await services().engine.held(stage, body.do, body.alert);
     if (done.ok) await audit({ do: body.do });
     return done;
   },

@@ -5,8 +5,8 @@ import { services } from "../../../server/web/services";
 export const POST = action(
   "queue.act",
   z.object({ do: z.enum(["skip", "clear", "pause", "go-on"]), queue: z.string().max(26) }),
-  async ({ session, body, audit }) => {
+  async ({ stage, body, audit }) => {
     await audit({ queue: body.queue, do: body.do });
-    return services().engine.queue(session.channelId, body.do, body.queue);
+    return services().engine.queue(stage, body.do, body.queue);
   },
 );

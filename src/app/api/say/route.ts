@@ -11,8 +11,8 @@ const body = z.object({
     .max(400, "A chat line holds at most 400 characters.")
     .regex(/^[^\p{Cc}]*$/u, "A chat line is one line."),
 });
-export const POST = action("chat.say", body, async ({ session, body: { text }, audit }) => {
-  const done = await services().engine.say(session.channelId, text, session.login);
+export const POST = action("chat.say", body, async ({ session, stage, body: { text }, audit }) => {
+  const done = await services().engine.say(stage, text, session.login);
   if (done.ok) await audit({ characters: text.length });
   return done;
 });

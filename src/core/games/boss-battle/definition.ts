@@ -55,6 +55,8 @@ export const bossBattle: GameDefinition<BossSettings, BossDurable, null, BossEff
   hints: (settings, { home }) => bossHints(settings, home),
   stands: (view) => `${String(view["name"])} at ${count(Number(view["health"]))} of ${count(Number(view["max"]))}`,
   playable: (view) => view["on"] === true && view["health"] !== 0,
+  gauge: (view) =>
+    view["on"] === true ? { share: 1 - Number(view["health"]) / Math.max(1, Number(view["max"])), ends: "of its health gone" } : null,
   people: { kind: "reign", words: "who stood on top of {game}" },
   told: {
     "boss/fell": {

@@ -87,6 +87,8 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
   toldToViewers: (settings, { home }) => brimfulRulesInWords(settings, home),
   hints: brimfulHints,
   stands: (view) => `${Number(view["full"])} % full`,
+  gauge: (view) =>
+    view["on"] === true ? { share: Number(view["full"]) / Math.max(1, Number(view["brimAt"])), ends: "of its brim" } : null,
   rounds: brimfulRounds,
   told: {
     "brimful/brimmed": {

@@ -79,6 +79,8 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
   sentences: (settings, { points }) => raffleSentences(settings, points),
   toldToViewers: (settings, { points }) => rulesForViewers(settings, points),
   hints: (settings) => raffleHints(settings),
+  lacks: ({ prizes }) =>
+    prizes.length === 0 ? [{ id: "no-prize", text: "It draws without a prize: whoever wins is named, and gets nothing.", path: "prizes" }] : [],
   stands: raffleStands,
   fair: raffleFair,
   asks: raffleAsks,

@@ -38,6 +38,14 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     code: (channel, token) => ask("code", { channel, token }),
     act: (channel, token, request) => ask("act", { channel, token, ...request }),
     purchase: (channel, token, request) => ask("purchase", { channel, token, ...request }),
+    rehearse: (channel, asked) => ask("rehearse", { channel, ...asked }),
+    rehearsal: {
+      known: (channel, id) => ask("rehearsal", { channel, id, ask: { do: "known" } }),
+      report: (channel, id) => ask("rehearsal", { channel, id, ask: { do: "report" } }),
+      marks: (channel, id) => ask("rehearsal", { channel, id, ask: { do: "marks" } }),
+      steer: (channel, id, steer) => ask("rehearsal", { channel, id, ask: { do: "steer", steer } }),
+      give: (channel, id, given) => ask("rehearsal", { channel, id, ask: { do: "give", given } }),
+    },
     refusedEvents: (channel) => ask("refused", { channel }),
     command: (channel, game, by, id, command) => ask("command", { channel, game, by, id, command }),
   };

@@ -158,6 +158,15 @@ export function memoryEngineStore(): MemoryStore {
       guard();
       return (records.get(id) ?? []).filter((r) => r.gameId === game && kinds.includes(r.kind) && r.seq >= seq && r.toMs >= atMs);
     },
+    logged: async (id, { fromMs, toMs, after, limit }) => {
+      guard();
+      const isBehind = (row: LogRow): boolean =>
+        after === null || row.atMs > after.atMs || (row.atMs === after.atMs && row.seq > after.seq);
+      return logOf(id)
+        .filter((row) => row.atMs >= fromMs && row.atMs <= toMs && isBehind(row))
+        .sort((a, b) => a.atMs - b.atMs || a.seq - b.seq)
+        .slice(0, limit);
+    },
     delivered: async () => guard(),
     sale: async (id, sale) => (guard(), ledgerOf(id).sales.get(sale) ?? null),
     ledgerFaults: async () => (guard(), []),

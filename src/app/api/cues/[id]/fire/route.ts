@@ -5,8 +5,8 @@ import { services } from "../../../../../server/web/services";
 export const POST = action(
   "cue.fire",
   z.object({ id: z.string().min(8).max(80), via: z.enum(["key", "click"]) }),
-  async ({ session, params, body, audit }) => {
-    const done = await services().engine.cue(session.channelId, params["id"] ?? "", session.login, body.id, body.via);
+  async ({ session, stage, params, body, audit }) => {
+    const done = await services().engine.cue(stage, params["id"] ?? "", session.login, body.id, body.via);
     if (done.ok) await audit({ cue: params["id"] });
     return done;
   },

@@ -8,9 +8,9 @@ import { services } from "../../../../../server/web/services";
 export const POST = action(
   "command",
   z.object({ command: commandSchema, id: z.string().min(8).max(80) }),
-  async ({ session, params, body: { command, id }, audit }) => {
+  async ({ session, stage, params, body: { command, id }, audit }) => {
     if (session.remote && !mayRemoteCommand(command.do)) return refused("access/desk");
-    const done = await services().engine.command(session.channelId, params["id"] ?? "", session.login, id, command);
+    const done = await services().engine.command(stage, params["id"] ?? "", session.login, id, command);
     if (!done.ok && done.refusal.code === "game/unknown") return refused("game/not-running");
     if (done.ok) await audit({ game: params["id"], command: command.do });
     return done;

@@ -2,14 +2,14 @@
 import { Box, Button, chakra, Flex, Grid, Progress, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useState } from "react";
-import { inUnit, type LabAsk } from "../../../core/lab/ask";
-import type { Summary } from "../../../core/lab/statistics";
-import type { LabUnit } from "../../../core/module/lab";
-import { count, valueAt, withValueAt } from "../../../core/words/sentence";
-import type { LabAnswer } from "../../../server/web/lab";
-import { tell, tellTrouble } from "../../../ui/toaster";
-import { When } from "../../../ui/when";
-import { call } from "../../_frame/call";
+import { inUnit, type LabAsk } from "../../../../core/lab/ask";
+import type { Summary } from "../../../../core/lab/statistics";
+import type { LabUnit } from "../../../../core/module/lab";
+import { count, valueAt, withValueAt } from "../../../../core/words/sentence";
+import type { LabAnswer } from "../../../../server/web/lab";
+import { tell, tellTrouble } from "../../../../ui/toaster";
+import { When } from "../../../../ui/when";
+import { call } from "../../../_frame/call";
 import { Histogram } from "./histogram";
 
 type Props = Readonly<{

@@ -1,7 +1,7 @@
 "use client";
 import { useCallback, useEffect, useState } from "react";
-import type { LabView } from "../../../server/web/lab";
-import { call } from "../../_frame/call";
+import type { LabView } from "../../../../server/web/lab";
+import { call } from "../../../_frame/call";
 
 const busyMs = 700;
 

@@ -1,14 +1,14 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { type EveningLike, eveningInWords, type LabAsk, roomsInWords } from "../../../core/lab/ask";
-import { roomNames } from "../../../core/lab/crowd";
-import { type Field, formParts } from "../../../core/module/fields";
-import { type BlankField, count } from "../../../core/words/sentence";
-import type { LabThing } from "../../../server/web/lab";
-import { Blank } from "../../../ui/blank";
-import { Pick } from "../../../ui/pick";
-import { Stub } from "../../../ui/stub";
+import { type EveningLike, eveningInWords, type LabAsk, roomsInWords } from "../../../../core/lab/ask";
+import { roomNames } from "../../../../core/lab/crowd";
+import { type Field, formParts } from "../../../../core/module/fields";
+import { type BlankField, count } from "../../../../core/words/sentence";
+import type { LabThing } from "../../../../server/web/lab";
+import { Blank } from "../../../../ui/blank";
+import { Pick } from "../../../../ui/pick";
+import { Stub } from "../../../../ui/stub";
 
 type Question = LabThing["questions"][number];
 type Value = number | string;
@@ -55,11 +55,19 @@ const inShort = (question: Question, game: string): string =>
 /** Chooses a question, fills its blanks, and asks it; with a setting that were another, if wanted. */
 export function Composer({
   things,
+  about,
   begin,
   onAsk,
-}: Readonly<{ things: readonly LabThing[]; begin: LabAsk | null; onAsk: (ask: LabAsk) => Promise<void> }>) {
+}: Readonly<{
+  things: readonly LabThing[];
+  /** Of what it is asked at first; empty for whatever. */ about: string;
+  begin: LabAsk | null;
+  onAsk: (ask: LabAsk) => Promise<void>;
+}>) {
   const all = things.flatMap((thing) => thing.questions.map((question) => ({ thing, question, key: `${thing.id} ${question.id}` })));
-  const [key, setKey] = useState(begin === null ? (all[0]?.key ?? "") : `${begin.module} ${begin.question}`);
+  const [key, setKey] = useState(
+    begin === null ? ((all.find((a) => a.thing.id === about) ?? all[0])?.key ?? "") : `${begin.module} ${begin.question}`,
+  );
   const chosen = all.find((a) => a.key === key) ?? all[0];
   const [given, setGiven] = useState<Readonly<Record<string, Value>>>(begin?.input ?? {});
   const [evening, setEvening] = useState<EveningLike>(begin?.evening ?? { like: "last", shows: 10 });

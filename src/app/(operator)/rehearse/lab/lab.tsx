@@ -1,16 +1,16 @@
 "use client";
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { LabAsk } from "../../../core/lab/ask";
-import type { LabView } from "../../../server/web/lab";
-import { tell, tellTrouble } from "../../../ui/toaster";
-import { call } from "../../_frame/call";
+import type { LabAsk } from "../../../../core/lab/ask";
+import type { LabView } from "../../../../server/web/lab";
+import { tell, tellTrouble } from "../../../../ui/toaster";
+import { call } from "../../../_frame/call";
 import { AnswerCard } from "./answer-card";
 import { Composer } from "./composer";
 import { useLab } from "./use-lab";
 
 /** The odds lab: a question with its blanks, and below it all that was asked, each with its answer. */
-export function Lab({ first }: Readonly<{ first: LabView }>) {
+export function Lab({ first, about }: Readonly<{ first: LabView; about: string }>) {
   const { view, trouble, look } = useLab(first);
   const [again, setAgain] = useState<Readonly<{ ask: LabAsk; key: number }> | null>(null);
   const ask = async (asked: LabAsk): Promise<void> => {
@@ -38,7 +38,7 @@ export function Lab({ first }: Readonly<{ first: LabView }>) {
       {view.things.length === 0 ? (
         <Text>Nothing here can be asked about yet. Add a game under Prepare, or sell something for points.</Text>
       ) : (
-        <Composer key={again?.key ?? 0} things={view.things} begin={again?.ask ?? null} onAsk={ask} />
+        <Composer key={again?.key ?? 0} things={view.things} about={about} begin={again?.ask ?? null} onAsk={ask} />
       )}
       {trouble !== "" && (
         <Text role="alert" color="brickText" mt="3">

@@ -1,9 +1,9 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
-import type { Summary } from "../../../core/lab/statistics";
-import type { LabUnit } from "../../../core/module/lab";
-import { count } from "../../../core/words/sentence";
+import type { Summary } from "../../../../core/lab/statistics";
+import type { LabUnit } from "../../../../core/module/lab";
+import { count } from "../../../../core/words/sentence";
 
 const [width, height] = [540, 168];
 const [left, bottom, top] = [8, 26, 34];
