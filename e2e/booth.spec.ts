@@ -49,7 +49,7 @@ test("a moderator runs a whole rehearsed show from the booth with the keyboard a
   await page.waitForURL(/\/run$/);
   await expect(page.getByTestId("pages")).toHaveText("1 page open");
 
-  await doing(page, "Begin a rehearsal");
+  await doing(page, "Rehearse in the open");
   await expect(state(page)).toHaveAttribute("data-show", "rehearsing");
 
   // The wall: an emote in chat flies on the overlay and in the picture, and the talk says so. What is not yet

@@ -24,6 +24,7 @@ test("a question is asked, answered by its evenings, asked with another setting 
   test.setTimeout(180_000);
   await signIn(page);
   await page.getByRole("link", { name: "Rehearse" }).click();
+  await page.getByRole("link", { name: "Odds lab" }).click();
   await expect(page.getByRole("heading", { name: "Odds lab" })).toBeVisible();
   await expect(page.getByText("Nothing was asked yet.")).toBeVisible();
   await noneSerious(page);
@@ -52,7 +53,7 @@ test("a question is asked, answered by its evenings, asked with another setting 
   await expect(page.locator("[data-sentence=health]").getByLabel("Health")).toHaveValue("4,000");
   await page.getByRole("button", { name: "Publish" }).click();
   await expect(page.getByText(/Published as version/)).toBeVisible();
-  await page.goto(`${base}/rehearse`);
+  await page.goto(`${base}/rehearse/lab`);
   await expect(answers(page).first()).toContainText("Settings were published since");
   await answers(page).first().getByRole("button", { name: "Ask again" }).click();
   await expect(answers(page).first()).toContainText("On the same evenings nothing of it differs.", { timeout: 60_000 });
@@ -63,7 +64,7 @@ test("it goes on after its process was killed, stops with what it has, is named,
   page,
 }) => {
   test.setTimeout(240_000);
-  await signIn(page, "moderator", "/rehearse");
+  await signIn(page, "moderator", "/rehearse/lab");
   const before = await page.request.get(`${base}/api/review/rounds?as=json`).then((r) => r.text());
   await choose(page, /How much clay does/);
   await composer(page).getByLabel("On which evening").selectOption({ label: "a usual evening" });

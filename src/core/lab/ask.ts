@@ -10,10 +10,12 @@ import { type Blank, count, counted, valueAt, withValueAt } from "../words/sente
 import { roomNames } from "./crowd";
 import { type Summary, summarySchema } from "./statistics";
 
-/** On which evenings a question is asked: like the channel's last ones, or like one of the ready-made rooms. */
+/** On which evenings a question is asked: like the channel's last ones, like one of the ready-made rooms, or like chat from outside. */
 export const eveningSchema = z.discriminatedUnion("like", [
   z.object({ like: z.literal("last"), shows: z.int().min(1).max(50) }),
   z.object({ like: z.literal("room"), room: z.enum(roomNames), hours: z.number().min(0.25).max(12) }),
+  /** Like past chat that was brought in, as it was called then. */
+  z.object({ like: z.literal("log"), log: z.string().min(1).max(40), name: z.string().max(120) }),
 ]);
 export type EveningLike = z.infer<typeof eveningSchema>;
 
@@ -84,6 +86,7 @@ export const roomsInWords = {
 export function eveningInWords(evening: EveningLike): string {
   if (evening.like === "last")
     return evening.shows === 1 ? "an evening like the last one" : `an evening like the last ${count(evening.shows)}`;
+  if (evening.like === "log") return `an evening like the chat “${evening.name}”`;
   return `${roomsInWords[evening.room]} of ${evening.hours === 1 ? "an hour" : `${evening.hours} hours`}`;
 }
 

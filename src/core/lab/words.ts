@@ -16,6 +16,8 @@ export function labRefusalInWords({ code, facts }: Refusal): string {
       return "the setting that is asked about is not there any more; choose another";
     case "lab/no-shows":
       return "no show has left a log to learn from yet; ask about a ready-made evening, or come back after the first show";
+    case "lab/no-chat":
+      return "the chat from outside that it is asked about was removed; bring it back under Rehearsal, or ask about another evening";
     case "lab/too-many":
       return `there are ${String(facts["most"])} questions already; remove one first`;
     case "lab/too-many-wait":

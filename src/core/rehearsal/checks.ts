@@ -54,24 +54,12 @@ function cueChecks(modules: readonly CheckModule[], book: BookFacts, keyUse: Set
   const read = cueBookSchema.safeParse(modules.find((m) => m.kind === "cues")?.settings);
   const cues = read.success ? read.data.cues : [];
   const named = (id: string): string => cues.find((c) => c.id === id)?.name ?? "a cue";
-  const keys = new Map<string, string>();
-  const twice: Check[] = [];
-  for (const cue of cues) {
-    if (cue.key === "") continue;
-    const other = keys.get(cue.key);
-    const used = other === undefined ? keyUse(cue.key) : `the cue “${other}”`;
-    if (used !== null)
-      twice.push(
-        check(
-          `key.${cue.id}`,
-          "wrong",
-          cue.name,
-          `Its key “${cue.key}” is used for ${used} too: only one of them will hear it.`,
-          "/prepare/cues",
-        ),
-      );
-    keys.set(cue.key, cue.name);
-  }
+  // Two cues of one key are not published; what else has it, the book can't know.
+  const twice = cues.flatMap((cue) => {
+    const used = cue.key === "" ? null : keyUse(cue.key);
+    const words = `Its key “${cue.key}” is used for ${used ?? ""} too: only one of them will hear it.`;
+    return used === null ? [] : [check(`key.${cue.id}`, "wrong", cue.name, words, "/prepare/cues")];
+  });
   return [
     ...cueHints(cues, book).map((h, i) => check(`cue.${h.ruleId}.${i}`, "wrong", named(h.ruleId), plainly(h.text), "/prepare/cues")),
     ...twice,

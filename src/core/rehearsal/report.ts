@@ -70,7 +70,8 @@ function cameToPass(watch: Watch, of: Rehearsed): ReportLine[] {
         ),
       );
     }
-    if (filled !== undefined && filled.most < 1) {
+    // What came to its end is told above.
+    if (filled !== undefined && told.length === 0) {
       const little = filled.most < 0.25;
       lines.push(
         line(

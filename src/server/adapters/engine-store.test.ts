@@ -111,6 +111,24 @@ describe.each(makers)("the engine's store, %s", (_, make) => {
     await store.commit(id, { rows: [row(3)], states: [{ gameId: game, seq: 3, durable: { on: true } }], kept: [] });
     expect((await store.channel(id))!.games[0]!.durable).toEqual({ on: true });
   });
+  test("what is logged between two times comes oldest first, page by page, chat and the rest together", async () => {
+    const { store, put } = made;
+    const id = channelId(`kiln-${(n += 1)}`);
+    await put(testChannel({ id }));
+    const follow = (seq: number): LogRow => ({ ...row(seq, `f-${seq}`, "event"), kind: "follow", body: { at: seq } });
+    await store.commit(id, { rows: [row(1), follow(2), row(3), follow(4), row(5)], states: [], kept: [] });
+    const [fromMs, toMs] = [1_700_000_000_002, 1_700_000_000_004];
+    const first = await store.logged(id, { fromMs, toMs, after: null, limit: 2 });
+    expect(first.map((r) => [r.seq, r.kind, r.source, r.viewer?.id, r.body])).toEqual([
+      [2, "follow", "event", "ada", { at: 2 }],
+      [3, "message", "chat", "ada", { text: "wobble 🔥" }],
+    ]);
+    expect(first[1]?.viewer?.roles).toEqual(["member"]);
+    const at = first.at(-1)!;
+    const rest = await store.logged(id, { fromMs, toMs, after: { atMs: at.atMs, seq: at.seq }, limit: 2 });
+    expect(rest.map((r) => r.seq)).toEqual([4]);
+    expect(await store.logged(id, { fromMs: 1, toMs: 2, after: null, limit: 9 })).toEqual([]);
+  });
   test("ids that were seen are told, of their own source and channel only", async () => {
     const { store, id } = await fresh();
     const other = await fresh();

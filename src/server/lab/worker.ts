@@ -101,6 +101,10 @@ export class LabWorker {
   }
   private async rates(lab: LabStore, { channel }: LabRow, { evening }: LabAsk): Promise<Result<readonly EveningRates[]>> {
     if (evening.like === "room") return ok([ratesOfRoom(evening.room, evening.hours)]);
+    if (evening.like === "log") {
+      const chat = await lab.ratesOfChat(channel, evening.log);
+      return chat === null ? refused("lab/no-chat") : ok([chat]);
+    }
     const past = await lab.rates(channel, evening.shows);
     return past.length === 0 ? refused("lab/no-shows") : ok(past);
   }

@@ -48,4 +48,6 @@ export type LabStore = Readonly<{
   ) => Promise<void>;
   /** How the last shows went, those that have a log; newest first. */
   rates: (channel: ChannelId, shows: number) => Promise<readonly EveningRates[]>;
+  /** How past chat went that was brought in; null when it is not there any more. */
+  ratesOfChat: (channel: ChannelId, id: string) => Promise<EveningRates | null>;
 }>;

@@ -4,6 +4,7 @@ import type { Result } from "../../core/kernel/refusal";
 import type { EventStore } from "./event-store";
 import type { PointsStore } from "./points-store";
 import type { ShowStore } from "./show-store";
+import type { ChatLogStore } from "./chat-log-store";
 import type { LabStore } from "./lab-store";
 import type { MediaStore } from "./media-store";
 import type { PropStore } from "./prop-store";
@@ -261,6 +262,7 @@ export type OperatorStore = Readonly<{
   media: MediaStore;
   lab: LabStore;
   reviews: ReviewStore;
+  chatLogs: ChatLogStore;
   events: EventStore;
   chat: ChatStore;
   studio: StudioStore;

@@ -95,7 +95,7 @@ function room(source: Source, at: Readonly<{ items?: readonly unknown[]; pace?: 
   );
   open.push(rehearsal);
   const reaches = async (minute: number): Promise<void> => {
-    for (let i = 0; i < 200 && rehearsal.standing().nowMs < fromMs + minute * 60_000 && !rehearsal.isOver; i += 1) await pause(20);
+    for (let i = 0; i < 1_000 && rehearsal.standing().nowMs < fromMs + minute * 60_000 && !rehearsal.isOver; i += 1) await pause(20);
   };
   return { rehearsal, bus, told, real, said, errors, reaches };
 }

@@ -59,11 +59,15 @@ export type LabAnswer = Readonly<{
   /** The same, if the setting were the other: what that is, and its answer. */
   instead: Readonly<{ what: string; lines: readonly string[]; compared: string }> | null;
 }>;
-export type LabView = Readonly<{ things: readonly LabThing[]; answers: readonly LabAnswer[]; points: string; runs: number }>;
+export type LabView = Readonly<{ things: readonly LabThing[]; answers: readonly LabAnswer[]; points: string; runs: number; chats: readonly Readonly<{ id: string; name: string }>[] }>;
 
 /** All that the page of the odds lab shows. */
 export async function labView(services: Pick<WebServices, "store">, channel: ChannelId): Promise<LabView> {
-  const [told, rows] = await Promise.all([published(services, channel), services.store.lab.list(channel)]);
+  const [told, rows, chats] = await Promise.all([
+    published(services, channel),
+    services.store.lab.list(channel),
+    services.store.chatLogs.list(channel),
+  ]);
   const facts = factsOf(told);
   const mark = markOf(told);
   const things = told.flatMap(({ id, kind, name, settings }): LabThing[] => {
@@ -93,7 +97,7 @@ export async function labView(services: Pick<WebServices, "store">, channel: Cha
       },
     ];
   });
-  return { things, answers: rows.map((row) => answerOf(row, told, facts, mark)), points: facts.points, runs: rows.filter(isOpen).length };
+  return { things, answers: rows.map((row) => answerOf(row, told, facts, mark)), points: facts.points, runs: rows.filter(isOpen).length, chats: chats.filter((c) => c.removedMs === null).map(({ id, name }) => ({ id, name })) };
 }
 const isOpen = ({ state, removedMs }: LabRow): boolean => removedMs === null && (state === "waiting" || state === "working");
 

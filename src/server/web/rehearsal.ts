@@ -45,8 +45,11 @@ async function sourceOf({ store }: Pick<WebServices, "store">, channel: ChannelI
       const called = name === "" ? `the show of ${new Date(fromMs).toISOString().slice(0, 10)}` : `“${name}”`;
       return ok({ from: "log", fromMs, toMs, beginMs, hands: crowd.hands, name: `${called}, played again` });
     }
-    case "file":
-      return refused("rehearsal/no-file");
+    case "file": {
+      const chat = await store.chatLogs.lines(channel, crowd.file);
+      if (chat === null || chat.lines.length === 0) return refused("rehearsal/no-file");
+      return ok({ from: "lines", name: `the chat “${chat.name}”`, lines: [...chat.lines] });
+    }
   }
 }
 

@@ -97,6 +97,14 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "This is not the set-up code. It stands in the window in which ./start runs.";
     case "draft/changed-elsewhere":
       return `${String(facts["by"]) || "Somebody"} changed this game in another tab. Nothing of yours is lost: choose below which of the two to keep.`;
+    case "chat-log/empty":
+      return `No line of this file can be used: ${String(facts["why"])}. A chat log has lines like [19:03:11] <name> text, IRC messages, or JSON with name and text.`;
+    case "chat-log/too-large":
+      return "This file is larger than 12 MB. Bring in the chat of some evenings, not of a year.";
+    case "chat-log/too-many":
+      return `There are ${String(facts["most"])} chat logs already. Remove one first.`;
+    case "chat-log/unknown":
+      return "This chat log is not there any more.";
     case "round/unknown":
       return "There is no round of this name, or it is not over yet.";
     case "game/unknown":

@@ -7,6 +7,7 @@ import { roomsInWords } from "../../../core/lab/ask";
 import { roomNames } from "../../../core/lab/crowd";
 import { type CrowdAsk, paces, type RehearsalAsk } from "../../../core/rehearsal/plan";
 import { counted } from "../../../core/words/sentence";
+import type { ChatLogRow } from "../../../server/ports/chat-log-store";
 import { Blank } from "../../../ui/blank";
 import { Stub } from "../../../ui/stub";
 import { Tick } from "../../../ui/tick";
@@ -14,6 +15,7 @@ import { tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
 import { clockOf, commandAndTell, theShow, useShow } from "../../_frame/show";
+import { ChatLogs } from "./chat-logs";
 import { CheckList } from "./check-list";
 
 export type PastOf = Readonly<{ id: number; name: string; fromMs: number; minutes: number }>;
@@ -24,10 +26,15 @@ export const calledOf = ({ name, fromMs }: PastOf): string =>
     : `“${name}”`;
 
 /** Rehearsal as a place: what is not ready yet, a crowd to choose, and what is being rehearsed. */
-export function Rehearse({ shows, begin }: Readonly<{ shows: readonly PastOf[]; begin: number | null }>) {
+export function Rehearse({
+  shows,
+  chats: first,
+  begin,
+}: Readonly<{ shows: readonly PastOf[]; chats: readonly ChatLogRow[]; begin: number | null }>) {
   const router = useRouter();
   const show = useShow();
   const rehearsals = useLive((s) => s.standing?.rehearsals) ?? [];
+  const [chats, setChats] = useState(first);
   const [crowd, setCrowd] = useState(begin === null ? (shows.length > 0 ? "last.5" : "room.usual") : `show.${begin}`);
   const [minute, setMinute] = useState(0);
   const [hands, setHands] = useState(true);
@@ -52,6 +59,7 @@ export function Rehearse({ shows, begin }: Readonly<{ shows: readonly PastOf[]; 
       : []),
     ...roomNames.map((room) => ({ value: `room.${room}`, words: roomsInWords[room] })),
     ...shows.map((s) => ({ value: `show.${s.id}`, words: `${calledOf(s)}, played again` })),
+    ...chats.filter((c) => c.removedMs === null).map((c) => ({ value: `file.${c.id}`, words: `the chat “${c.name}”` })),
     { value: "nobody", words: "nobody at all" },
   ];
   return (
@@ -179,7 +187,10 @@ export function Rehearse({ shows, begin }: Readonly<{ shows: readonly PastOf[]; 
             game stands as before.
           </Text>
         </Stack>
-        <CheckList />
+        <Stack gap="7">
+          <CheckList />
+          <ChatLogs chats={chats} onChats={setChats} />
+        </Stack>
       </Grid>
     </Box>
   );
@@ -190,6 +201,7 @@ function crowdOf(value: string, minute: number, hands: boolean): CrowdAsk {
   const room = roomNames.find((r) => r === of);
   if (from === "room" && room !== undefined) return { from: "room", room };
   if (from === "show") return { from: "show", show: Number(of), minute, hands };
+  if (from === "file") return { from: "file", file: of };
   if (from === "last") return { from: "last", shows: Number(of) || 5 };
   return { from: "nobody" };
 }

@@ -45,6 +45,7 @@ const whatIs: Readonly<Record<string, string>> = {
   records: "What games keep: hits, who was the boss, shows",
   lab_questions: "Questions asked of the odds lab",
   show_moments: "Moments of past shows",
+  chat_files: "Chat from outside",
   once: "Ids that may come only once",
   audit: "Who did what",
   game_versions: "Versions of settings",

@@ -4,6 +4,7 @@ import { ok, refused, type Refusal } from "../../../core/kernel/refusal";
 import { type EveningRates, type SentKind, sentKinds, thinned } from "../../../core/lab/rates";
 import type { LabRow, LabState, LabStore } from "../../ports/lab-store";
 import { type Database, fromJson } from "./database";
+import { mariadbChatLogs } from "./chat-logs";
 import { Keys } from "./keys";
 import { type Row, text } from "./rows";
 
@@ -127,6 +128,7 @@ export function mariadbLab(db: Database): LabStore {
         .where({ id, owner, state: "working" })
         .update({ ...ended, stop: false, owner: "", ended_ms: nowMs });
     },
+    ratesOfChat: (channel, id) => mariadbChatLogs(db).rates(channel, id),
     rates: async (channel, shows) => {
       const num = await keys.channel(channel);
       if (num === null) return [];

@@ -150,6 +150,20 @@ const fifteenth: Step = {
   },
 };
 
+/** Past chat from outside, to rehearse with. */
+const sixteenth: Step = {
+  name: "016-chat-from-outside",
+  up: async (db) => {
+    await db.raw(
+      `create table if not exists chat_files (id varchar(40) character set ascii collate ascii_bin not null primary key,
+         channel_id varchar(26) character set ascii collate ascii_bin not null, name varchar(120) not null, line_count int unsigned not null,
+         people int unsigned not null, ms bigint not null, body mediumblob not null, rates json not null, brought_by varchar(80) not null,
+         created_ms bigint not null, removed_ms bigint null, key of_channel (channel_id, created_ms),
+         foreign key (channel_id) references channels (id) on delete cascade) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+  },
+};
+
 const steps: readonly Step[] = [
   first,
   second,
@@ -166,6 +180,7 @@ const steps: readonly Step[] = [
   thirteenth,
   fourteenth,
   fifteenth,
+  sixteenth,
 ];
 
 export const migrationSource: Knex.MigrationSource<Step> = {

@@ -3,6 +3,7 @@ import { mariadbAccounts } from "./accounts";
 import { mariadbData } from "./data";
 import { type Database, fromJson } from "./database";
 import { mariadbEvents } from "./events";
+import { mariadbChatLogs } from "./chat-logs";
 import { mariadbLab } from "./lab";
 import { mariadbMedia } from "./media";
 import { mariadbProps } from "./props";
@@ -25,6 +26,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     media: mariadbMedia(db),
     lab: mariadbLab(db),
     reviews: mariadbReviews(db),
+    chatLogs: mariadbChatLogs(db),
     events: mariadbEvents(db),
     shows: mariadbShows(db),
     points: mariadbPoints(db),

@@ -1,4 +1,5 @@
 import { fold } from "../../../core/kernel/fold";
+import { forgetInChatFiles } from "./chat-logs";
 import { forgetInMoments, forgetInRecords } from "./forget-records";
 import type { Reason } from "../../../core/points/ledger";
 import type { PointsStore } from "../../ports/points-store";
@@ -208,6 +209,7 @@ export function mariadbPoints(db: Database): PointsStore {
           .delete();
         await forgetInRecords(trx as unknown as Database, num, key, id, name);
         await forgetInMoments(trx as unknown as Database, num, name);
+        await forgetInChatFiles(trx as unknown as Database, num, name);
         // What was given to them names them in the giver's history.
         const given = (await trx("transfers").where({ account: key, reason: "gift" }).select("seq")) as Row[];
         for (const some of chunks(given.map((g) => Number(g["seq"]))))

@@ -38,6 +38,23 @@ declare module "knex/types/tables.js" {
       "enabled" | "secret_sealed",
       "enabled"
     >;
+    chat_files: Written<
+      {
+        id: string;
+        channel_id: string;
+        name: string;
+        line_count: number;
+        people: number;
+        ms: number;
+        body: Buffer;
+        rates: unknown;
+        brought_by: string;
+        created_ms: number;
+        removed_ms: number | null;
+      },
+      "removed_ms",
+      never
+    >;
     chat_log: Written<
       {
         channel: number;

@@ -69,6 +69,7 @@ beforeAll(async () => {
     "013-moving-pictures",
     "014-odds-lab",
     "015-shows-reviewed",
+    "016-chat-from-outside",
   ]);
 });
 afterAll(() => db.destroy());

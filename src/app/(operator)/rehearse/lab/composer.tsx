@@ -5,7 +5,7 @@ import { type EveningLike, eveningInWords, type LabAsk, roomsInWords } from "../
 import { roomNames } from "../../../../core/lab/crowd";
 import { type Field, formParts } from "../../../../core/module/fields";
 import { type BlankField, count } from "../../../../core/words/sentence";
-import type { LabThing } from "../../../../server/web/lab";
+import type { LabThing, LabView } from "../../../../server/web/lab";
 import { Blank } from "../../../../ui/blank";
 import { Pick } from "../../../../ui/pick";
 import { Stub } from "../../../../ui/stub";
@@ -55,10 +55,13 @@ const inShort = (question: Question, game: string): string =>
 /** Chooses a question, fills its blanks, and asks it; with a setting that were another, if wanted. */
 export function Composer({
   things,
+  chats,
   about,
   begin,
   onAsk,
 }: Readonly<{
+  /** Chat from outside, to be asked about evenings like it. */
+  chats: LabView["chats"];
   things: readonly LabThing[];
   /** Of what it is asked at first; empty for whatever. */ about: string;
   begin: LabAsk | null;
@@ -119,9 +122,17 @@ export function Composer({
             return (
               <Blank
                 key={i}
-                blank={{ path: "evening", label: "On which evening", text: "", field: { kind: "choice", options: evenings } }}
-                value={evening.like === "last" ? `last.${evening.shows}` : `room.${evening.room}`}
-                onChange={(value) => setEvening(eveningOf(String(value), hours))}
+                blank={{
+                  path: "evening",
+                  label: "On which evening",
+                  text: "",
+                  field: {
+                    kind: "choice",
+                    options: [...evenings, ...chats.map((c) => ({ value: `log.${c.id}`, words: eveningInWords(likeChat(c)) }))],
+                  },
+                }}
+                value={valueOf(evening)}
+                onChange={(value) => setEvening(eveningOf(String(value), hours, chats))}
               />
             );
           const field = question.input[part.blank];
@@ -198,8 +209,13 @@ export function Composer({
   );
 }
 
-function eveningOf(value: string, hours: number): EveningLike {
+const likeChat = ({ id, name }: LabView["chats"][number]): EveningLike => ({ like: "log", log: id, name });
+const valueOf = (evening: EveningLike): string =>
+  evening.like === "last" ? `last.${evening.shows}` : evening.like === "log" ? `log.${evening.log}` : `room.${evening.room}`;
+function eveningOf(value: string, hours: number, chats: LabView["chats"]): EveningLike {
   const [like, of = ""] = value.split(".");
   const room = roomNames.find((r) => r === of);
-  return like === "room" && room !== undefined ? { like: "room", room, hours } : { like: "last", shows: Number(of) || 10 };
+  if (like === "room" && room !== undefined) return { like: "room", room, hours };
+  const chat = chats.find((c) => c.id === of);
+  return like === "log" && chat !== undefined ? likeChat(chat) : { like: "last", shows: Number(of) || 10 };
 }

@@ -38,7 +38,7 @@ export function Lab({ first, about }: Readonly<{ first: LabView; about: string }
       {view.things.length === 0 ? (
         <Text>Nothing here can be asked about yet. Add a game under Prepare, or sell something for points.</Text>
       ) : (
-        <Composer key={again?.key ?? 0} things={view.things} about={about} begin={again?.ask ?? null} onAsk={ask} />
+        <Composer key={again?.key ?? 0} things={view.things} chats={view.chats} about={about} begin={again?.ask ?? null} onAsk={ask} />
       )}
       {trouble !== "" && (
         <Text role="alert" color="brickText" mt="3">
