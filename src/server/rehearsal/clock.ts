@@ -28,9 +28,9 @@ export class RehearsalClock implements Clock {
     return this.due[0]?.atMs ?? Infinity;
   }
 
-  /** Moves on to a moment, never back. Nothing may be due before it: see `dueMs`. */
+  /** Moves on to a moment, in whole milliseconds as every clock here, never back. Nothing may be due before it: see `dueMs`. */
   moveTo(atMs: number): void {
-    this.atMs = Math.max(this.atMs, atMs);
+    this.atMs = Math.max(this.atMs, Math.floor(atMs));
   }
   /** Does what is due next, at its moment. */
   ring(): void {

@@ -105,11 +105,13 @@ describe("a rehearsal's time", () => {
   test("runs at its pace, stands when paused, and what the rundown starts by itself starts at its own minute", async () => {
     const { rehearsal, real, reaches } = room(quiet, { pace: 20 });
     await rehearsal.begin();
-    real.ms += 2_000;
+    real.ms += 2_000.37;
     await reaches(0.6);
     expect(boss(rehearsal)?.["on"]).toBe(false);
     rehearsal.steer({ do: "pause" });
     const { nowMs } = rehearsal.standing();
+    // Pages take whole milliseconds, and nothing else.
+    expect(Number.isInteger(nowMs)).toBe(true);
     real.ms += 60_000;
     await pause(150);
     expect(rehearsal.standing().nowMs).toBe(nowMs);
