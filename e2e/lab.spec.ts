@@ -21,7 +21,7 @@ async function noneSerious(page: Page): Promise<void> {
 test("a question is asked, answered by its evenings, asked with another setting whose draft is written; publishing it makes the answer old", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(400_000);
   await signIn(page);
   await page.getByRole("link", { name: "Rehearse" }).click();
   await page.getByRole("link", { name: "Odds lab" }).click();
@@ -38,7 +38,7 @@ test("a question is asked, answered by its evenings, asked with another setting 
   await composer(page).getByRole("button", { name: "Ask" }).click();
   const first = answers(page).first();
   await expect(first).toContainText("And if health were 4,000?");
-  await expect(first).toContainText(/Old Spall falls after \d.* in the middle case/, { timeout: 60_000 });
+  await expect(first).toContainText(/Old Spall falls after \d.* in the middle case/, { timeout: 150_000 });
   await expect(first).toContainText(/By 200 evenings: the middle lies between .* with 95 % certainty\./);
   await expect(first).toContainText(/On the same evenings it is later in (9\d|100) of 100/);
   await expect(first).toContainText("From what 3 past shows left in the log.");
@@ -56,14 +56,14 @@ test("a question is asked, answered by its evenings, asked with another setting 
   await page.goto(`${base}/rehearse/lab`);
   await expect(answers(page).first()).toContainText("Settings were published since");
   await answers(page).first().getByRole("button", { name: "Ask again" }).click();
-  await expect(answers(page).first()).toContainText("On the same evenings nothing of it differs.", { timeout: 60_000 });
+  await expect(answers(page).first()).toContainText("On the same evenings nothing of it differs.", { timeout: 150_000 });
   await expect(answers(page).first()).not.toContainText("Settings were published since");
 });
 
 test("it goes on after its process was killed, stops with what it has, is named, removed and brought back; nothing of it reached the channel", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(400_000);
   await signIn(page, "moderator", "/rehearse/lab");
   const before = await page.request.get(`${base}/api/review/rounds?as=json`).then((r) => r.text());
   await choose(page, /How much clay does/);
@@ -73,12 +73,12 @@ test("it goes on after its process was killed, stops with what it has, is named,
   await composer(page).getByLabel("How many evenings").selectOption("10000");
   await composer(page).getByRole("button", { name: "Ask" }).click();
   const first = answers(page).first();
-  await expect(first.getByRole("status")).toContainText(/^[1-9]\d* of 10,000/, { timeout: 60_000 });
+  await expect(first.getByRole("status")).toContainText(/^[1-9]\d* of 10,000/, { timeout: 150_000 });
   await control("/demo/kill/lab");
   await control("/demo/revive/lab");
-  await expect(first.getByRole("status")).toContainText(/^[1-9]\d* of 10,000/, { timeout: 60_000 });
+  await expect(first.getByRole("status")).toContainText(/^[1-9]\d* of 10,000/, { timeout: 150_000 });
   await first.getByRole("button", { name: "Stop and answer" }).click();
-  await expect(first).toContainText("stopped before all evenings were played", { timeout: 60_000 });
+  await expect(first).toContainText("stopped before all evenings were played", { timeout: 150_000 });
   await expect(first).toContainText(/It comes to .* clay in the middle case/);
 
   await first.getByRole("button", { name: "Name it" }).click();

@@ -86,8 +86,8 @@ test("from the plan to the markers: a storm fells the boss too fast, the lab kno
   await page.getByRole("menuitem", { name: /Go on air/ }).click();
   await expect(page.getByRole("button", { name: "The show: On air" })).toBeVisible();
   await say("good evening everyone", "oatcake_ada");
-  await give({ kind: "raid", as: "harbour_lights", amount: 66 });
-  await expect(page.getByTestId("talk")).toContainText("harbour_lights");
+  await give({ kind: "raid", as: "quietferry", amount: 66 });
+  await expect(page.getByTestId("talk")).toContainText("quietferry");
   await page.waitForTimeout(5_000);
   await ask(page, "POST", "/games/show/command", { command: { do: "show", what: "end" }, id: "command-end-of-it" });
   await expect(page.getByRole("button", { name: "The show: Off air" })).toBeVisible();

@@ -150,12 +150,6 @@ async function main() {
     for (let i = 0; i < 2; i += 1) await page.getByRole("button", { name: /^Ten enter/ }).click();
     await page.waitForTimeout(3_500);
     await shot("draw");
-    await page.goto(`${stack.base}/prepare/games/kiln-prediction`);
-    await page.waitForTimeout(1_500);
-    await page.getByRole("button", { name: /^Open/ }).first().click();
-    await page.getByRole("button", { name: /^Ten take part/ }).click();
-    await page.waitForTimeout(4_500);
-    await shot("prediction");
     await page.goto(`${stack.base}/prepare/rules`);
     await page.waitForTimeout(1_200);
     await shot("rules");
@@ -178,6 +172,15 @@ async function main() {
     await page.waitForTimeout(600);
     await shot("people");
     await page.goto(`${stack.base}/rehearse`);
+    await page.getByLabel("The crowd").first().selectOption({ label: "a busy evening" });
+    await page.getByTestId("begin").getByRole("button", { name: "Begin" }).click();
+    await page.getByTestId("strip").waitFor();
+    await page.waitForTimeout(14_000);
+    await shot("rehearsal");
+    await page.getByTestId("strip").getByRole("button", { name: "End" }).click();
+    await page.getByTestId("strip").getByRole("button", { name: "Yes, end" }).click();
+    await page.getByTestId("learnt").waitFor();
+    await page.goto(`${stack.base}/rehearse/lab`);
     await page.getByLabel("Which setting").selectOption({ label: "health" });
     await page.getByLabel("Health, if it were").fill("1200");
     await page.keyboard.press("Tab");

@@ -226,9 +226,7 @@ export class Engine {
     log.info({ channel: row.name }, "channel taken up");
   }
 
-  emotePictures(id: ChannelId): string {
-    return this.chats.emotePictures(id);
-  }
+  readonly emotePictures = (id: ChannelId): string => this.chats.emotePictures(id);
 
   tellChanged(id: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>): void {
     this.parts.bus.publish(id, { kind: "changed", ...what });
@@ -244,9 +242,7 @@ export class Engine {
     await Promise.all([this.onRecheck(), this.operators.recheck(), this.overlays.recheck(), this.viewers.recheck()]);
   }
 
-  nowMs(): number {
-    return this.parts.clock.now();
-  }
+  readonly nowMs = (): number => this.parts.clock.now();
 
   /** A channel as it runs, or a rehearsal of one. */
   runnerOf(id: ChannelId): Runner | undefined {

@@ -6,6 +6,7 @@ import { proofFormat, proofJsonSchema } from "../../core/chance/proof";
 import { figureFormat, figureJsonSchema } from "../../core/props/figure";
 import { studioOpenRpc, studioProtocol } from "../../core/studio/protocol";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
+import { showFormat, showManifestJsonSchema } from "../../core/review/bundle";
 import type { EngineStore } from "../ports/engine-store";
 
 /** What an overlay page may do: its own files and the engine, nothing else. */
@@ -112,13 +113,14 @@ export function lastingFiles(store: EngineStore, builtDir: string) {
   return { file, picture, prop };
 }
 
-/** The published JSON Schema of an event type, of a round’s proof, of a figure, or their list. */
+/** The published JSON Schema of an event type, of a round’s proof, of a figure, of a show as a file, or their list. */
 export function schemas(res: ServerResponse, type: string | null): void {
-  const all = [...eventTypes, proofFormat, figureFormat, studioProtocol];
+  const all = [...eventTypes, proofFormat, figureFormat, studioProtocol, showFormat];
   const of = (name: string): unknown => {
     if (name === proofFormat) return proofJsonSchema();
     if (name === studioProtocol) return studioOpenRpc();
     if (name === figureFormat) return figureJsonSchema();
+    if (name === showFormat) return showManifestJsonSchema();
     return isEventType(name) ? jsonSchemaOf(name) : null;
   };
   const body = type === null ? { schemas: all.map((t) => `/schemas/${t}.json`) } : of(type);

@@ -1,4 +1,5 @@
 import type { ChannelId } from "../../core/kernel/ids";
+import type { Sale } from "../../core/rewards/ledger-view";
 import type { Series } from "../../core/review/moments";
 
 /** A show that is over, as Review opens it. */
@@ -64,6 +65,8 @@ export type LinesAsked = Readonly<{
   words: string;
   limit: number;
 }>;
+export type SoldOf = Readonly<{ reward: string; count: number; refunded: number; shown: number; points: number }>;
+export type ShowPerson = Readonly<{ id: string; name: string; messages: number; given: number; firstMs: number; lastMs: number }>;
 export type Bins = Omit<Series, "emotes"> & Readonly<{ people: number }>;
 export type ReviewStore = Readonly<{
   show: (channel: ChannelId, id: number) => Promise<ReviewedShow | null>;
@@ -88,6 +91,17 @@ export type ReviewStore = Readonly<{
   bins: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<Bins>;
   /** How many emotes were written, bin by bin: every message of the show is read for it. */
   emotes: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<readonly number[]>;
+  /** What was bought within a time, oldest first; `after` goes on behind one. */
+  sales: (
+    channel: ChannelId,
+    at: Readonly<{ fromMs: number; toMs: number; after: number; limit: number }>,
+  ) => Promise<readonly Readonly<{ seq: number; sale: Sale }>[]>;
+  /** What was sold within a time, by reward, most first. */
+  sold: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number }>) => Promise<readonly SoldOf[]>;
+  /** Who wrote or gave within a time, most first. */
+  people: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; limit: number }>) => Promise<readonly ShowPerson[]>;
+  /** The log between two times, in pieces as it is read: as exports hold it. */
+  log: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number }>) => AsyncGenerator<readonly Readonly<Record<string, unknown>>[]>;
   /** What was said and what happened, oldest first. */
   lines: (channel: ChannelId, asked: LinesAsked) => Promise<readonly LogLine[]>;
 }>;

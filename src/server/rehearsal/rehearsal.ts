@@ -106,7 +106,13 @@ export class Rehearsal {
       ledger,
     );
     this.observer = new Observer(this.runner, fromMs, this.clock.now, ledger);
-    this.unsubscribe = bus.subscribe((channel, publication) => channel === of.id && this.observer.heard(publication));
+    this.unsubscribe = bus.subscribe((channel, publication) => {
+      if (channel !== of.id) return;
+      this.observer.heard(publication);
+      // With no overlay page there is nobody to say that it was shown: here that is taken as done.
+      if (publication.kind === "alert" && publication.alert.sale !== undefined && !this.overlays)
+        this.runner.shown([publication.alert.sale]);
+    });
     this.anchor = { atMs: fromMs, realMs: this.realMs() };
     this.source = this.sourceOf("first");
   }
@@ -177,12 +183,14 @@ export class Rehearsal {
     }
     this.anchor = { atMs: this.clock.now(), realMs: this.realMs() };
     this.observer.look();
-    if (this.state === "jumps" && this.clock.now() >= this.jumpToMs) this.state = "runs";
+    if (this.state === "jumps" && this.clock.now() >= this.jumpToMs) {
+      this.state = "runs";
+      this.onChange();
+    }
     if (this.clock.now() >= fromMs + longestMs) this.end(refusal("rehearsal/long"));
     // A crowd never ends; what was written down once does.
     const { from } = this.of.source;
     if (this.playedOut && this.crowd === "first" && (from === "log" || from === "lines")) this.end(refusal("rehearsal/played"));
-    this.onChange();
   }
   private isMoving(): boolean {
     return this.state === "runs" || this.state === "jumps";

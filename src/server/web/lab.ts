@@ -59,7 +59,13 @@ export type LabAnswer = Readonly<{
   /** The same, if the setting were the other: what that is, and its answer. */
   instead: Readonly<{ what: string; lines: readonly string[]; compared: string }> | null;
 }>;
-export type LabView = Readonly<{ things: readonly LabThing[]; answers: readonly LabAnswer[]; points: string; runs: number; chats: readonly Readonly<{ id: string; name: string }>[] }>;
+export type LabView = Readonly<{
+  things: readonly LabThing[];
+  answers: readonly LabAnswer[];
+  points: string;
+  runs: number;
+  chats: readonly Readonly<{ id: string; name: string }>[];
+}>;
 
 /** All that the page of the odds lab shows. */
 export async function labView(services: Pick<WebServices, "store">, channel: ChannelId): Promise<LabView> {
@@ -97,7 +103,13 @@ export async function labView(services: Pick<WebServices, "store">, channel: Cha
       },
     ];
   });
-  return { things, answers: rows.map((row) => answerOf(row, told, facts, mark)), points: facts.points, runs: rows.filter(isOpen).length, chats: chats.filter((c) => c.removedMs === null).map(({ id, name }) => ({ id, name })) };
+  return {
+    things,
+    answers: rows.map((row) => answerOf(row, told, facts, mark)),
+    points: facts.points,
+    runs: rows.filter(isOpen).length,
+    chats: chats.filter((c) => c.removedMs === null).map(({ id, name }) => ({ id, name })),
+  };
 }
 const isOpen = ({ state, removedMs }: LabRow): boolean => removedMs === null && (state === "waiting" || state === "working");
 

@@ -6,7 +6,8 @@ import { forgetInMoments } from "../adapters/mariadb/forget-records";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { LogRow } from "../ports/engine-store";
 import { testWeb } from "../testing/web";
-import { actOnShow, linesSchema, markersOut, recordIn, reviewActSchema, reviewView, showLines, showMoments, titleOf } from "./review";
+import { actOnShow, linesSchema, markersOut, reviewActSchema, reviewView, showLines, showMoments } from "./review";
+import { recordIn, titleOf } from "./show-names";
 
 const kiln = channelId("kiln");
 const owner = { channelId: kiln, login: "keeper" };

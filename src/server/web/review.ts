@@ -4,7 +4,6 @@ import Papa from "papaparse";
 import { z } from "zod";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { cut } from "../../core/kernel/text";
 import { asChapters, asEdl, asJson, asRows, onRecording } from "../../core/review/markers";
 import { momentsOf, type Series } from "../../core/review/moments";
 import { frameRateIds, frameRateOf } from "../../core/review/timecode";
@@ -13,14 +12,15 @@ import type { Signal } from "../../core/signals/signal";
 import type { TalkItem } from "../../core/wire/messages";
 import { talkText } from "../engine/talk-text";
 import type { WebServices } from "../composition";
-import type { Bins, KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowNumbers } from "../ports/review-store";
+import type { Bins, KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowNumbers, SoldOf } from "../ports/review-store";
 import type { WhoCame } from "../ports/show-store";
 import { factsOf, published } from "./published";
+import { fileNameOf, titleOf } from "./show-names";
 import { type PastRound, pastRounds } from "./past-rounds";
 
 type Web = Pick<WebServices, "store">;
 /** Who was away for so long counts as back. */
-const awayDays = 30;
+export const awayDays = 30;
 const mostMarks = 4_000;
 /** As fine as bins are, and as many as there are at most. */
 const fineMs = 10_000;
@@ -35,6 +35,7 @@ export type ReviewView = Readonly<{
   cut: boolean;
   came: WhoCame;
   rounds: readonly PastRound[];
+  sold: readonly SoldOf[];
   games: readonly Readonly<{ id: string; kind: string; name: string }>[];
   points: string;
   home: string;
@@ -48,7 +49,7 @@ const binMsOf = ({ fromMs, toMs }: ReviewedShow): number => Math.max(fineMs, Mat
 /** A show that is over says nothing more: what was read of it once is not read again. */
 const emotesRead = new LRUCache<string, readonly number[]>({ max: 60 });
 const binsRead = new LRUCache<string, Bins>({ max: 60 });
-async function once<T extends object>(
+export async function once<T extends object>(
   read: LRUCache<string, T>,
   channel: ChannelId,
   show: ReviewedShow,
@@ -59,7 +60,7 @@ async function once<T extends object>(
   read.set(key, known);
   return known;
 }
-const binsOf = ({ store }: Web, channel: ChannelId, show: ReviewedShow): Promise<Bins> =>
+export const binsOf = ({ store }: Web, channel: ChannelId, show: ReviewedShow): Promise<Bins> =>
   once(binsRead, channel, show, () => store.reviews.bins(channel, { ...show, binMs: binMsOf(show) }));
 const emotesOf = ({ store }: Web, channel: ChannelId, show: ReviewedShow): Promise<readonly number[]> =>
   once(emotesRead, channel, show, () => store.reviews.emotes(channel, { ...show, binMs: binMsOf(show) }));
@@ -80,12 +81,13 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
   if (show === null) return null;
   const games = await store.games.games(channel);
   const kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
-  const [numbers, series, tape, came, rounds, beside, told] = await Promise.all([
+  const [numbers, series, tape, came, rounds, sold, beside, told] = await Promise.all([
     store.reviews.numbers(channel, show),
     binsOf(web, channel, show),
     marksOf(web, channel, show, kinds),
     store.shows.whoCame(channel, show.fromMs, show.toMs, awayDays),
     pastRounds(web, channel, "", 500, [show.fromMs, show.toMs + 60_000]),
+    store.reviews.sold(channel, show),
     store.reviews.beside(channel, show),
     published(web, channel),
   ]);
@@ -97,6 +99,7 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
     ...tape,
     came,
     rounds,
+    sold,
     games: games.map(({ id: game, kind, name }) => ({ id: game, kind, name })),
     points: facts.points,
     home: facts.home,
@@ -105,7 +108,7 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
 }
 
 /** How much was said, and how much in the busiest minute, from its bins. */
-function saidIn({ chat, binMs, people }: Bins): Pick<ShowNumbers, "messages" | "busiest" | "people"> {
+export function saidIn({ chat, binMs, people }: Bins): Pick<ShowNumbers, "messages" | "busiest" | "people"> {
   const minute = Math.max(1, Math.round(60_000 / binMs));
   let [messages, inMinute, busiest] = [0, 0, 0];
   for (const [i, n] of chat.entries()) {
@@ -266,12 +269,7 @@ export async function markersOut(web: Web, channel: ChannelId, id: number, asked
   const { markers } = onRecording(wanted, { fromMs, offsetMs });
   const rate = frameRateOf(asked.rate);
   const title = titleOf(show);
-  const file = `${
-    title
-      .replace(/[^A-Za-z0-9]+/g, "-")
-      .replace(/^-|-$/g, "")
-      .toLowerCase() || "show"
-  }`;
+  const file = fileNameOf(show);
   switch (asked.as) {
     case "vtt":
       return { text: asChapters(markers, toMs - fromMs + offsetMs, title), name: `${file}.vtt`, type: "text/vtt; charset=utf-8" };
@@ -293,8 +291,3 @@ export async function markersOut(web: Web, channel: ChannelId, id: number, asked
   }
 }
 /** A show without a name goes by its day. */
-export const titleOf = ({ name, fromMs }: Pick<ReviewedShow, "name" | "fromMs">): string =>
-  name !== "" ? cut(name, 120) : `Show of ${new Date(fromMs).toISOString().slice(0, 10)}`;
-
-/** The record that an address names; 0, which none has, for what is no number. */
-export const recordIn = (given: string | undefined): number => (/^[1-9]\d{0,15}$/.test(given ?? "") ? Number(given) : 0);

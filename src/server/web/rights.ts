@@ -25,6 +25,7 @@ export const rights = {
   "operators.manage": ["owner"],
   "channel.rename": ["owner"],
   "data.keep": ["owner"],
+  "show.export": ["owner"],
   "people.forget": ["owner"],
   "sale.detail": ["owner"],
   "cue.link": ["owner"],

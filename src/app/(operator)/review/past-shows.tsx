@@ -3,12 +3,14 @@ import { Box, Grid, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { clockOf } from "../../_frame/show";
 import type { PastShow } from "../../../server/ports/show-store";
+import { Trends } from "./trends";
 import { When } from "../../../ui/when";
 
 /** The shows and rehearsals that ended, newest first; a show opens into its tape. */
 export function PastShows({ shows }: Readonly<{ shows: readonly PastShow[] }>) {
   return (
-    <Box maxW="720px" mx="auto" px="5" pt="8" pb="10">
+    <Box maxW="900px" mx="auto" px="5" pt="6" pb="10">
+      {shows.some((s) => !s.rehearsal) && <Trends />}
       <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="19px" mb="2">
         Shows so far
       </Text>

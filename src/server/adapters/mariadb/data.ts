@@ -96,19 +96,19 @@ export function mariadbData(db: Database): DataStore {
         })
         .sort((a, b) => b.bytes - a.bytes);
     },
-    month: (channel, month) => monthOfLog(db, keys, channel, month),
+    month: (channel, month) => logBetween(db, keys, channel, startOf(month), monthStartMs(startOf(month), 1)),
   };
 }
 
 /** Two tables read side by side and merged by time, so that a file reads like the evening did. */
-async function* monthOfLog(
+export async function* logBetween(
   db: Database,
   keys: Keys,
   channel: ChannelId,
-  month: string,
+  fromMs: number,
+  toMs: number,
 ): AsyncGenerator<readonly Readonly<Record<string, unknown>>[]> {
   const num = (await keys.channel(channel)) ?? 0;
-  const [fromMs, toMs] = [startOf(month), monthStartMs(startOf(month), 1)];
   let at = { atMs: fromMs, seq: -1 };
   for (;;) {
     const of = (table: string, columns: readonly string[]) =>
@@ -116,7 +116,8 @@ async function* monthOfLog(
         .leftJoin("viewers as v", "v.id", "l.viewer")
         .where("l.channel", num)
         .andWhere("l.at_ms", "<", toMs)
-        .andWhere((q) => q.where("l.at_ms", ">", at.atMs).orWhere((same) => same.where("l.at_ms", at.atMs).andWhere("l.seq", ">", at.seq)))
+        // Said so that the key is used, however far in the log it is.
+        .andWhereRaw("l.at_ms >= ? and (l.at_ms > ? or l.seq > ?)", [at.atMs, at.atMs, at.seq])
         .orderBy("l.at_ms")
         .orderBy("l.seq")
         .limit(batch)

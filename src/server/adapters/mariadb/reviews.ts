@@ -2,11 +2,12 @@ import type { Knex } from "knex";
 import { emoteIndex, findEmotes } from "../../../core/chat/emotes";
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { KeptMoment, LinesAsked, LogLine, ReviewedShow, ReviewStore } from "../../ports/review-store";
+import { logBetween } from "./data";
 import { type Database, fromJson } from "./database";
 import { Keys } from "./keys";
 import { type Row, text } from "./rows";
+import { givenKinds, showTables } from "./show-tables";
 
-const givenKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host"] as const;
 /** Emoji are looked for only where there can be one: that costs ten times what the channel's own words do. */
 const sources = { marked: false, own: true, emoji: false };
 const withEmoji = { ...sources, emoji: true };
@@ -181,6 +182,8 @@ export function mariadbReviews(db: Database): ReviewStore {
         last = { atMs: Number(end["at_ms"]), seq: Number(end["seq"]) };
       }
     },
+    ...showTables(db, numOf),
+    log: (channel, { fromMs, toMs }) => logBetween(db, keys, channel, fromMs, toMs + 1),
     lines: async (channel, asked) => {
       const num = await numOf(channel);
       const [chat, rest] = await Promise.all([

@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
 import { currentSession } from "../../../../../server/web/http";
-import { recordIn, reviewView } from "../../../../../server/web/review";
+import { reviewView } from "../../../../../server/web/review";
+import { recordIn } from "../../../../../server/web/show-names";
 import { services } from "../../../../../server/web/services";
 import { ReviewNav } from "../../review-nav";
 import { PastShowPage } from "./past-show-page";

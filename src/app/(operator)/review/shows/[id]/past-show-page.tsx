@@ -14,6 +14,7 @@ import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
 import { Moments } from "./moments";
 import { Part } from "./part";
+import { ShowFiles } from "./show-files";
 import { ShowName } from "./show-name";
 import { ShowTape, type Span } from "./show-tape";
 
@@ -82,6 +83,10 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
               </Box>
             )}
           </Part>
+          <Part title="Sold and given back">
+            <Sold sold={view.sold} points={view.points} />
+          </Part>
+          <ShowFiles id={show.id} />
           <Part title="Who came">
             <Came came={view.came} />
           </Part>
@@ -128,5 +133,28 @@ function Numbers({ view: { numbers: n, points, home, came } }: Readonly<{ view: 
           </Flex>
         ))}
     </Flex>
+  );
+}
+
+/** What was bought, most first, and what of it was given back. */
+function Sold({ sold, points }: Readonly<{ sold: ReviewView["sold"]; points: string }>) {
+  if (sold.length === 0) return <Text color="inkSoft">Nothing was sold in this show.</Text>;
+  return (
+    <Box as="ul" aria-label="Sold in this show">
+      {sold.map((s) => (
+        <Flex as="li" key={s.reward} listStyleType="none" gap="3" py="1" align="baseline" borderBottomWidth="1px" borderColor="line">
+          <Text flex="1" minW="0" truncate>
+            <b>{s.reward}</b>
+            {s.refunded > 0 && <> · {count(s.refunded)} given back</>}
+          </Text>
+          <Text color="inkSoft" fontSize="15px">
+            {counted(s.count, "time")}
+          </Text>
+          <Text fontFamily="mono" fontSize="15px" minW="84px" textAlign="right">
+            {count(s.points)} {points}
+          </Text>
+        </Flex>
+      ))}
+    </Box>
   );
 }

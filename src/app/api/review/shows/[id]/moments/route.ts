@@ -1,6 +1,7 @@
 import { ok, refused } from "../../../../../../core/kernel/refusal";
 import { answer, currentSession, guarded } from "../../../../../../server/web/http";
-import { showMoments, recordIn } from "../../../../../../server/web/review";
+import { showMoments } from "../../../../../../server/web/review";
+import { recordIn } from "../../../../../../server/web/show-names";
 import { services } from "../../../../../../server/web/services";
 
 type Context = Readonly<{ params: Promise<{ id: string }> }>;

@@ -1,6 +1,7 @@
 import { refused } from "../../../../../../core/kernel/refusal";
 import { answer, currentSession, guarded } from "../../../../../../server/web/http";
-import { markersOut, outSchema, recordIn } from "../../../../../../server/web/review";
+import { markersOut, outSchema } from "../../../../../../server/web/review";
+import { recordIn } from "../../../../../../server/web/show-names";
 import { services } from "../../../../../../server/web/services";
 
 type Context = Readonly<{ params: Promise<{ id: string }> }>;
