@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import { join } from "node:path";
 import { chromium as playwright } from "@playwright/test";
 import { bossDefaults } from "../src/core/games/boss-battle/settings";
@@ -131,6 +132,30 @@ async function largeShow(stack: Stack): Promise<number> {
   return Number(record);
 }
 
+const residentMB = (pid: number): number => Number(execFileSync("ps", ["-o", "rss=", "-p", String(pid)])) / 1_024;
+/** The whole of the show as a ZIP: how fast, and how much more memory the web process takes for it. */
+async function wholeOut(stack: Stack, cookies: readonly { name: string; value: string }[], record: number): Promise<Row> {
+  const web = stack.pid("web");
+  const before = residentMB(web);
+  let most = before;
+  const look = setInterval(() => (most = Math.max(most, residentMB(web))), 100);
+  const from = performance.now();
+  const said = await fetch(`${stack.base}/api/review/shows/${record}/whole`, {
+    headers: { cookie: cookies.map((c) => `${c.name}=${c.value}`).join("; ") },
+  });
+  let bytes = 0;
+  for await (const piece of said.body ?? []) bytes += (piece as Uint8Array).length;
+  clearInterval(look);
+  const took = (performance.now() - from) / 1_000;
+  return {
+    what: "the whole of it as a ZIP: rows a second, and what the web process grows by",
+    ours: `${Math.round(200_000 / took).toLocaleString("en-GB")} /s, ${Math.round(most - before)} MB`,
+    baseline: `${(bytes / 1_048_576).toFixed(1)} MB of file`,
+    budget: "memory flat",
+    met: most - before < 200,
+  };
+}
+
 export async function measure({ root, chromium, startStack, say }: Bench): Promise<Row[]> {
   const rows: Row[] = [oneThread()];
   const program = join(root, ".build/lab-thread.mjs");
@@ -177,6 +202,7 @@ export async function measure({ root, chromium, startStack, say }: Bench): Promi
     const heap = await page.evaluate(
       () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize / 1_048_576,
     );
+    rows.push(await wholeOut(stack, await page.context().cookies(), record));
     rows.push(
       {
         what: "a show of 200,000 signals opens, to its first tape",

@@ -6,6 +6,7 @@ export type Stack = Readonly<{
   practiceIrcPort: number;
   kill: (what: string) => Promise<void>;
   revive: (what: string) => Promise<void>;
+  pid: (what: string) => number;
   stop: () => Promise<void>;
   env: Record<string, string>;
   folder: string;

@@ -272,7 +272,14 @@ const screens: readonly [name: string, path: string, open?: (page: Page) => Prom
     },
   ],
   ["The viewer page", "/c/saltmarsh-kiln"],
-  ["Rehearse", "/rehearse"],
+  [
+    "Rehearse",
+    "/rehearse",
+    async (page) => {
+      await page.getByTestId("check-list").getByRole("list").waitFor();
+    },
+  ],
+  ["The odds lab", "/rehearse/lab"],
   ["Run", "/run"],
   ["Review", "/review"],
   [

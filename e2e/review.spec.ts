@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { unzipSync } from "fflate";
 import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 import { frameOf, frameRateOf } from "../src/core/review/timecode";
@@ -21,6 +22,13 @@ test("a show is opened and named; the record raid is found, kept by another name
 }) => {
   test.setTimeout(120_000);
   await signIn(page, "owner", "/review");
+  // How it goes, in one sentence; any two shows side by side.
+  const trends = page.getByTestId("trends");
+  await expect(page.getByTestId("trend")).toContainText(/messages an hour, and .* in the one before\./);
+  await expect(trends.getByRole("table", { name: "Two shows side by side" })).toContainText("people who wrote");
+  await trends.getByLabel("What shows are compared by").selectOption({ label: "clay made an hour" });
+  await expect(page.getByTestId("trend")).toContainText(/clay made an hour, and .* in the 5 before\./);
+  await noneSerious(page);
   await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
   await expect(page.getByTestId("numbers")).toContainText(/messages from \d+ viewers/);
   await page.getByRole("button", { name: "Name this show" }).click();
@@ -71,6 +79,16 @@ test("a show is opened and named; the record raid is found, kept by another name
   const chapters = await file(page, /Chapters/);
   expect(chapters).toMatch(/^WEBVTT\n\n1\n00:00:00\.000 --> /);
   expect(chapters).toContain("The ferry comes in");
+
+  // All of it as one file, which says what is in it.
+  const [zip] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "ZIP with its manifest" }).click()]);
+  expect(zip.suggestedFilename()).toBe("the-night-of-the-harbour.zip");
+  const files = unzipSync(readFileSync(await zip.path()));
+  const manifest = JSON.parse(new TextDecoder().decode(files["manifest.json"])) as { files: { name: string; rows: number | null }[] };
+  const log = new TextDecoder().decode(files["log.ndjson"]).trimEnd().split("\n");
+  expect(log.length).toBe(manifest.files.find((f) => f.name === "log.ndjson")?.rows);
+  expect(log.join("\n")).toContain("harbour_lights");
+  expect(await file(page, /^CSV of people/)).toContain("harbour_lights");
 
   await page.getByRole("button", { name: "Drop The ferry comes in" }).click();
   await page.getByText("Dropped (1)").click();

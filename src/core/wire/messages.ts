@@ -3,6 +3,9 @@ import { alertSchema } from "../alerts/alert";
 import { dressDefaults, dressSchema } from "../dress/dress";
 import { figureFactsSchema } from "../props/figure";
 import { beatSchema } from "../props/settings";
+import { rehearsalStandingSchema, waitingSaleSchema } from "./operator-parts";
+
+export type { RehearsalStanding, WaitingSale } from "./operator-parts";
 
 /**
  * What travels over the WebSocket, version 1; both sides validate it. A page remembers `epoch` and the
@@ -231,35 +234,6 @@ const standingOverlaySchema = z.object({
   places: z.array(z.object({ game: z.string(), place: placeSchema })),
 });
 export type StandingOverlay = z.infer<typeof standingOverlaySchema>;
-const waitingSaleSchema = z.object({
-  id: z.string(),
-  atMs: z.number(),
-  rewardId: z.string(),
-  reward: z.string(),
-  viewer: z.string(),
-  price: z.number(),
-  text: z.string(),
-});
-export type WaitingSale = z.infer<typeof waitingSaleSchema>;
-
-export const rehearsalStandingSchema = z.object({
-  id: z.string(),
-  by: z.string(),
-  state: z.enum(["runs", "paused", "jumps", "over"]),
-  /** Its own time, and when it began in it. */
-  nowMs: z.number(),
-  fromMs: z.number(),
-  pace: z.number(),
-  /** The crowd it began with, in words, and who is there now: `first` for those. */
-  crowd: z.string(),
-  crowdIs: z.string(),
-  chat: z.boolean(),
-  overlays: z.boolean(),
-  signals: z.number(),
-  /** Why it is over, where nobody ended it. */
-  why: z.object({ code: z.string(), facts: z.record(z.string(), z.unknown()) }).nullable(),
-});
-export type RehearsalStanding = z.infer<typeof rehearsalStandingSchema>;
 
 export const toOperatorSchema = z.discriminatedUnion("type", [
   /** `nowMs`: the engine's time, so that clocks and cooldowns hold on a computer whose own clock is wrong. */

@@ -71,7 +71,6 @@ export class Rehearsal {
   /** Whether the channel's overlay pages show it. Kept here, done by who has the pages. */
   overlays = false;
   onChange: () => void = () => undefined;
-  private learnt: readonly ReportPart[] | null = null;
 
   constructor(
     private readonly parts: RehearsalParts,
@@ -117,9 +116,7 @@ export class Rehearsal {
     this.source = this.sourceOf("first");
   }
 
-  private realMs(): number {
-    return this.parts.realMs?.() ?? performance.now();
-  }
+  private readonly realMs = (): number => this.parts.realMs?.() ?? performance.now();
 
   /** Begins the show on the copy, and its time. */
   async begin(): Promise<Result<null>> {
@@ -192,9 +189,7 @@ export class Rehearsal {
     const { from } = this.of.source;
     if (this.playedOut && this.crowd === "first" && (from === "log" || from === "lines")) this.end(refusal("rehearsal/played"));
   }
-  private isMoving(): boolean {
-    return this.state === "runs" || this.state === "jumps";
-  }
+  private readonly isMoving = (): boolean => this.state === "runs" || this.state === "jumps";
   private async pull(): Promise<Coming | null> {
     const { source } = this;
     const said = await source.next();
@@ -266,14 +261,12 @@ export class Rehearsal {
     this.observer.look();
     this.state = "over";
     this.why = why;
-    this.learnt = this.observer.learnt();
+    this.report = this.observer.learnt();
     if (this.timer !== null) clearInterval(this.timer);
     this.onChange();
   }
   /** What was learnt; null while it is not over. */
-  get report(): readonly ReportPart[] | null {
-    return this.learnt;
-  }
+  report: readonly ReportPart[] | null = null;
   get isOver(): boolean {
     return this.state === "over";
   }

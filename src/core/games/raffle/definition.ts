@@ -80,7 +80,9 @@ export const raffle: GameDefinition<RaffleSettings, RaffleDurable, RaffleTransie
   toldToViewers: (settings, { points }) => rulesForViewers(settings, points),
   hints: (settings) => raffleHints(settings),
   lacks: ({ prizes }) =>
-    prizes.length === 0 ? [{ id: "no-prize", text: "It draws without a prize: whoever wins is named, and gets nothing.", path: "prizes" }] : [],
+    prizes.length === 0
+      ? [{ id: "no-prize", text: "It draws without a prize: whoever wins is named, and gets nothing.", path: "prizes" }]
+      : [],
   stands: raffleStands,
   fair: raffleFair,
   asks: raffleAsks,

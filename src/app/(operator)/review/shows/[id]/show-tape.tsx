@@ -15,7 +15,8 @@ import { placeMarks } from "../../../run/tape-layout";
 
 export type Span = Readonly<{ fromMs: number; toMs: number }>;
 const height = 150;
-const leastMs = 60_000;
+/** So close one may look; at a very short show closer. */
+const leastOf = (whole: Span): number => Math.min(20_000, (whole.toMs - whole.fromMs) / 4);
 const kinds: Readonly<Record<string, Readonly<{ words: string; tones: readonly Tone[] }>>> = {
   all: { words: "everything", tones: ["slate", "brick", "moss", "ochre", "soft"] },
   given: { words: "what was given", tones: ["ochre", "slate"] },
@@ -61,12 +62,12 @@ export function ShowTape({
   const x = useMemo(() => scaleTime([span.fromMs, span.toMs], [0, Math.max(1, width)]), [span, width]);
   const xOf = (ms: number): number => x(ms);
   const within = ({ fromMs, toMs }: Span): Span => {
-    const ms = Math.min(whole.toMs - whole.fromMs, Math.max(leastMs, toMs - fromMs));
+    const ms = Math.min(whole.toMs - whole.fromMs, Math.max(leastOf(whole), toMs - fromMs));
     const from = Math.max(whole.fromMs, Math.min(whole.toMs - ms, fromMs));
     return { fromMs: from, toMs: from + ms };
   };
   const zoom = (by: number, aroundMs = (span.fromMs + span.toMs) / 2): void => {
-    const ms = Math.max(leastMs, (span.toMs - span.fromMs) * by);
+    const ms = Math.max(leastOf(whole), (span.toMs - span.fromMs) * by);
     const share = (aroundMs - span.fromMs) / (span.toMs - span.fromMs);
     onSpan(within({ fromMs: aroundMs - share * ms, toMs: aroundMs + (1 - share) * ms }));
   };
