@@ -30,7 +30,7 @@ const everything = async (page: Page): Promise<string> => {
 test("from the plan to the markers: a storm fells the boss too fast, the lab knows better, the show is on air, and two of its moments stand in the files at their frames", async ({
   page,
 }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(500_000);
   await signIn(page);
   // The plan: one thing more, by itself at minute 0.
   await page.goto(`${base}/prepare/show`);
@@ -52,7 +52,7 @@ test("from the plan to the markers: a storm fells the boss too fast, the lab kno
   await expect(page.getByRole("button", { name: "The show: Rehearsing" })).toBeVisible();
   await strip(page).getByRole("button", { name: "Jump 1 min ahead" }).click();
   await expect(strip(page)).toHaveAttribute("data-state", "jumps");
-  await expect(strip(page)).toHaveAttribute("data-state", "runs", { timeout: 90_000 });
+  await expect(strip(page)).toHaveAttribute("data-state", "runs", { timeout: 150_000 });
   await end(page);
   const came = page.locator("[data-part=came]");
   const early = came.locator("[data-tone=look]").filter({ hasText: "Old Spall: a boss falls" });
@@ -70,7 +70,7 @@ test("from the plan to the markers: a storm fells the boss too fast, the lab kno
   await composer.getByLabel("How many evenings").selectOption("200");
   await composer.getByRole("button", { name: "Ask" }).click();
   const answer = page.getByRole("list", { name: "Asked so far" }).locator("[data-question]").first();
-  await expect(answer).toContainText("On the same evenings it is later in", { timeout: 120_000 });
+  await expect(answer).toContainText("On the same evenings it is later in", { timeout: 200_000 });
   await answer.getByRole("button", { name: "Use this" }).click();
   await answer.getByRole("link", { name: "Open the draft" }).click();
   await expect(page.locator("[data-sentence=health]").getByLabel("Health")).toHaveValue("4,000");
@@ -179,7 +179,7 @@ test("it stands, runs fast and takes signals by hand; overlay pages join and go 
 test("past chat comes in from a file, plays along, and the lab is asked about evenings like it; a past show is played again; an engine that was killed has forgotten it", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await signIn(page, "moderator", "/rehearse");
   const lines = Array.from(
     { length: 60 },
@@ -207,7 +207,7 @@ test("past chat comes in from a file, plays along, and the lab is asked about ev
   await page.getByTestId("composer").getByLabel("How many evenings").selectOption("200");
   await page.getByTestId("composer").getByRole("button", { name: "Ask" }).click();
   await expect(page.getByRole("list", { name: "Asked so far" })).toContainText("an evening like the chat “old room”");
-  await expect(page.getByRole("list", { name: "Asked so far" })).toContainText("By 200 evenings", { timeout: 90_000 });
+  await expect(page.getByRole("list", { name: "Asked so far" })).toContainText("By 200 evenings", { timeout: 150_000 });
 
   await page.goto(`${base}/rehearse`);
   const options = await page.getByTestId("begin").getByLabel("The crowd").locator("option").allTextContents();

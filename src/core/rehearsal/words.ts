@@ -10,7 +10,7 @@ export function rehearsalRefusalInWords({ code, facts }: Refusal): string {
     case "rehearsal/show-runs":
       return "the show is on, and the picture, the chat and this machine are its; rehearse when it has ended";
     case "rehearsal/too-many":
-      return `${String(facts["most"])} rehearsals run already; end one first`;
+      return `there are ${String(facts["most"])} rehearsals running already; end one first`;
     case "rehearsal/one-begins":
       return "one is being made ready just now; try again in a moment";
     case "rehearsal/overlays-lent":
