@@ -16,7 +16,7 @@ export function rehearsalRefusalInWords({ code, facts }: Refusal): string {
     case "rehearsal/overlays-lent":
       return `the overlays show the rehearsal of ${String(facts["by"])}; begin without them, or let that one give them back`;
     case "rehearsal/minute":
-      return `that show is over by then: it lasted ${String(facts["minutes"])} minutes`;
+      return `that show is over by then: it lasted ${String(facts["most"])} minutes`;
     case "rehearsal/no-file":
       return "this chat log is not there any more; bring it in again";
     case "rehearsal/gave-way":

@@ -41,7 +41,7 @@ async function sourceOf({ store }: Pick<WebServices, "store">, channel: ChannelI
       if (show === null) return refused("review/unknown");
       const { fromMs, toMs, name } = show;
       const beginMs = fromMs + crowd.minute * 60_000;
-      if (beginMs >= toMs) return refused("rehearsal/minute", { minutes: Math.floor((toMs - fromMs) / 60_000) });
+      if (beginMs >= toMs) return refused("rehearsal/minute", { most: Math.floor((toMs - fromMs) / 60_000) });
       const called = name === "" ? `the show of ${new Date(fromMs).toISOString().slice(0, 10)}` : `“${name}”`;
       return ok({ from: "log", fromMs, toMs, beginMs, hands: crowd.hands, name: `${called}, played again` });
     }
