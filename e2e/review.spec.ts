@@ -97,3 +97,17 @@ test("a show is opened and named; the record raid is found, kept by another name
   await page.getByRole("link", { name: "The show before" }).click();
   await expect(page.getByRole("heading", { name: /^Show of / })).toBeVisible();
 });
+
+test("what went wrong in a show stands with what it meant, and leads to its stretch of the tape", async ({ page }) => {
+  await signIn(page, "moderator", "/review");
+  await page.getByRole("list", { name: "Shows so far" }).getByRole("link").first().click();
+  const faults = page.getByRole("list", { name: "Faults of this show" });
+  await expect(faults).toContainText("Chat: The connection was lost. It lasted 0:04:12.");
+  await expect(faults).toContainText("What is typed in chat reaches no game.");
+  await faults.getByRole("button", { name: "Look at Chat on the tape" }).click();
+  await expect(page.getByRole("button", { name: "The whole show" })).toBeVisible();
+  // What the owner alone may take out, a moderator is refused in words.
+  const refused = await page.request.get(new URL("whole", `${page.url().replace("/review/", "/api/review/")}/`).toString());
+  expect([refused.status(), ((await refused.json()) as { refusal: { code: string } }).refusal.code]).toEqual([403, "access/role"]);
+  await noneSerious(page);
+});

@@ -16,7 +16,7 @@ export type ChatLog = Readonly<{
   left: number;
   problems: readonly Readonly<{ line: number; says: string }>[];
 }>;
-export const mostChatLines = 50_000;
+export const mostChatLines = 20_000;
 export const mostChatBytes = 12 * 1024 * 1024;
 const mostProblems = 8;
 const mostText = 500;

@@ -45,7 +45,7 @@ export const sourceSchema = z.discriminatedUnion("from", [
   z.object({
     from: z.literal("lines"),
     name: z.string().max(120),
-    lines: z.array(z.object({ afterMs: z.number().min(0), name: z.string().min(1).max(60), text: z.string().max(500) })).max(50_000),
+    lines: z.array(z.object({ afterMs: z.number().min(0), name: z.string().min(1).max(60), text: z.string().max(500) })).max(20_000),
   }),
   z.object({ from: z.literal("nobody") }),
 ]);

@@ -4,6 +4,7 @@ import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Fence } from "../ports/engine-store";
 import { inProcessDecoder } from "../decode/decoder";
+import { FaultWatch } from "./fault-watch";
 import { FaceDoor } from "./face-door";
 import { Faces } from "./faces";
 import { Rehearsals } from "../rehearsal/rehearsals";
@@ -50,6 +51,7 @@ export class Engine {
   /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
   private settled = false;
   private readonly nightly: Nightly;
+  private readonly faults: FaultWatch;
   private readonly fences = new Map<ChannelId, Fence>();
   private lagMs = 0;
   private ticking = false;
@@ -107,6 +109,8 @@ export class Engine {
       (id, name) => this.faceDoor.own(id, name),
     );
     this.overlays.onPages = () => this.operators.tell();
+    const health = (id: ChannelId) => this.standing(id)?.health ?? [];
+    this.faults = new FaultWatch(this.runners, store, clock, health, (id) => this.fences.get(id));
     this.rehearsals = new Rehearsals({
       bus,
       clock,
@@ -114,7 +118,7 @@ export class Engine {
       runners: this.runners,
       say: (id, text) => this.chats.say(id, text),
       speech: (text, voice) => this.speeches.of(text, voice),
-      lookUp: (id, name) => this.faces.of(id, name),
+      lookUp: (id, name) => this.faces.kept(id, name),
       watchers: (id) => this.operators.watchers(id),
       lend: (id, to) => this.overlays.lend(id, to),
       beat: (id, nowMs, pace) => this.overlays.beat(id, nowMs, pace),
@@ -233,9 +237,7 @@ export class Engine {
   }
 
   /** A trigger address was called: any button device can do that. The token is the whole secret. */
-  trigger(token: string): Promise<Result<readonly Note[]>> {
-    return fireTrigger(this.runners, token, this.settled);
-  }
+  readonly trigger = (token: string): Promise<Result<readonly Note[]>> => fireTrigger(this.runners, token, this.settled);
 
   /** Sessions ended: whatever is open for one that is no more is closed. */
   async recheck(): Promise<void> {
@@ -245,9 +247,7 @@ export class Engine {
   readonly nowMs = (): number => this.parts.clock.now();
 
   /** A channel as it runs, or a rehearsal of one. */
-  runnerOf(id: ChannelId): Runner | undefined {
-    return this.runners.get(id) ?? this.rehearsals.runner(id);
-  }
+  readonly runnerOf = (id: ChannelId): Runner | undefined => this.runners.get(id) ?? this.rehearsals.runner(id);
 
   /** An operator speaks in chat. */
   speak(id: ChannelId, text: string, by: string): Result<null> {
@@ -286,6 +286,7 @@ export class Engine {
   async stop(): Promise<void> {
     for (const timer of this.timers) clearInterval(timer);
     this.nightly.stop();
+    this.faults.stop();
     await this.rehearsals.stop();
     this.delay.disable();
     this.operators.stop();

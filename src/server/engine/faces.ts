@@ -47,6 +47,12 @@ export class Faces {
     return face ?? kept?.face ?? null;
   }
 
+  /** What is kept of somebody already: nobody is asked for it, and nothing is written. */
+  async kept(channel: ChannelId, name: string): Promise<Face | null> {
+    const key = fold(name);
+    return this.known.get(`${channel} ${key}`)?.face ?? (await this.deps.store.face(channel, key).catch(() => null));
+  }
+
   private begin(channel: ChannelId, name: string, key: string): Promise<Face | null> {
     // A raid of five thousand: those who are too many get their initials, and are looked for when they come again.
     if (this.gate.full) return Promise.resolve(null);

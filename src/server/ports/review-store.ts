@@ -65,6 +65,7 @@ export type LinesAsked = Readonly<{
   words: string;
   limit: number;
 }>;
+export type ShowFault = Readonly<{ id: number; name: string; says: string; means: string; fromMs: number; toMs: number }>;
 export type SoldOf = Readonly<{ reward: string; count: number; refunded: number; shown: number; points: number }>;
 export type ShowPerson = Readonly<{ id: string; name: string; messages: number; given: number; firstMs: number; lastMs: number }>;
 export type Bins = Omit<Series, "emotes"> & Readonly<{ people: number }>;
@@ -91,6 +92,8 @@ export type ReviewStore = Readonly<{
   bins: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<Bins>;
   /** How many emotes were written, bin by bin: every message of the show is read for it. */
   emotes: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number; binMs: number }>) => Promise<readonly number[]>;
+  /** What went wrong within a time, oldest first. */
+  faults: (channel: ChannelId, at: Readonly<{ fromMs: number; toMs: number }>) => Promise<readonly ShowFault[]>;
   /** What was bought within a time, oldest first; `after` goes on behind one. */
   sales: (
     channel: ChannelId,

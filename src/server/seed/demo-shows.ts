@@ -1,4 +1,4 @@
-import type { ChannelId } from "../../core/kernel/ids";
+import { type ChannelId, gameId } from "../../core/kernel/ids";
 import { chanceFrom, pick } from "../../core/kernel/chance";
 import type { EveningRates } from "../../core/lab/rates";
 import type { LabScript } from "../../core/module/lab";
@@ -44,11 +44,22 @@ const evening = (messages: number, chatters: number, tips: number): EveningRates
   buys: 0,
   bought: [],
 });
+/** For four minutes of the newest one nothing came from chat. */
+const chatAway = {
+  atMs: 67 * 60_000,
+  ms: 4 * 60_000 + 12_000,
+  body: {
+    item: "chat",
+    name: "Chat",
+    says: "The connection was lost.",
+    means: "What is typed in chat reaches no game. Everything else goes on.",
+  },
+};
 /** The last three shows, newest first: a usual one, one with a record raid, a quiet one. */
 const shows = [
-  { seed: 31, rates: evening(260, 70, 7), raid: null },
-  { seed: 32, rates: evening(420, 130, 12), raid: { atMin: 52, viewers: 412, name: "harbour_lights" } },
-  { seed: 33, rates: evening(140, 45, 4), raid: null },
+  { seed: 31, rates: evening(260, 70, 7), raid: null, fault: chatAway },
+  { seed: 32, rates: evening(420, 130, 12), raid: { atMin: 52, viewers: 412, name: "harbour_lights" }, fault: null },
+  { seed: 33, rates: evening(140, 45, 4), raid: null, fault: null },
 ] as const;
 
 type Raid = Readonly<{ atMin: number; viewers: number; name: string }>;
@@ -106,6 +117,15 @@ export async function fillShows(db: Database, channel: ChannelId, nowMs: number)
     const first = Math.min(...rows.map((r) => r.seq));
     const numbered = rows.filter((r) => r.atMs <= toMs).map((r) => ({ ...r, seq: seq + 1 + r.seq - first }));
     seq = Math.max(seq, ...numbered.map((r) => r.seq));
-    await store.append(channel, numbered);
+    const { fault } = show;
+    const away = (r: LogRow): boolean =>
+      fault !== null && r.source === "chat" && r.atMs >= fromMs + fault.atMs && r.atMs < fromMs + fault.atMs + fault.ms;
+    await store.append(
+      channel,
+      numbered.filter((r) => !away(r)),
+    );
+    if (fault === null) continue;
+    const kept = { kind: "fault", viewer: null, fromMs: fromMs + fault.atMs, toMs: fromMs + fault.atMs + fault.ms, body: fault.body };
+    await store.commit(channel, { rows: [], states: [], kept: [{ ...kept, gameId: gameId("show"), seq }] });
   }
 }

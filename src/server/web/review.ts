@@ -12,7 +12,7 @@ import type { Signal } from "../../core/signals/signal";
 import type { TalkItem } from "../../core/wire/messages";
 import { talkText } from "../engine/talk-text";
 import type { WebServices } from "../composition";
-import type { Bins, KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowNumbers, SoldOf } from "../ports/review-store";
+import type { Bins, KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowFault, ShowNumbers, SoldOf } from "../ports/review-store";
 import type { WhoCame } from "../ports/show-store";
 import { factsOf, published } from "./published";
 import { fileNameOf, titleOf } from "./show-names";
@@ -36,6 +36,7 @@ export type ReviewView = Readonly<{
   came: WhoCame;
   rounds: readonly PastRound[];
   sold: readonly SoldOf[];
+  faults: readonly ShowFault[];
   games: readonly Readonly<{ id: string; kind: string; name: string }>[];
   points: string;
   home: string;
@@ -81,13 +82,14 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
   if (show === null) return null;
   const games = await store.games.games(channel);
   const kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
-  const [numbers, series, tape, came, rounds, sold, beside, told] = await Promise.all([
+  const [numbers, series, tape, came, rounds, sold, faults, beside, told] = await Promise.all([
     store.reviews.numbers(channel, show),
     binsOf(web, channel, show),
     marksOf(web, channel, show, kinds),
     store.shows.whoCame(channel, show.fromMs, show.toMs, awayDays),
     pastRounds(web, channel, "", 500, [show.fromMs, show.toMs + 60_000]),
     store.reviews.sold(channel, show),
+    store.reviews.faults(channel, show),
     store.reviews.beside(channel, show),
     published(web, channel),
   ]);
@@ -100,6 +102,7 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
     came,
     rounds,
     sold,
+    faults,
     games: games.map(({ id: game, kind, name }) => ({ id: game, kind, name })),
     points: facts.points,
     home: facts.home,

@@ -1,14 +1,38 @@
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { ReviewStore } from "../../ports/review-store";
-import type { Database } from "./database";
+import { type Database, fromJson } from "./database";
 import { type Row, text } from "./rows";
 import { saleOf, salesOf } from "./sales";
 
 export const givenKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host"] as const;
 
 /** What was sold in a show, and who was there, as tables. */
-export function showTables(db: Database, numOf: (channel: ChannelId) => Promise<number>): Pick<ReviewStore, "sales" | "sold" | "people"> {
+export function showTables(
+  db: Database,
+  numOf: (channel: ChannelId) => Promise<number>,
+): Pick<ReviewStore, "faults" | "sales" | "sold" | "people"> {
   return {
+    faults: async (channel, { fromMs, toMs }) => {
+      const rows = (await db("records")
+        .where({ channel: await numOf(channel), kind: "fault" })
+        .where("to_ms", ">=", fromMs)
+        .where("from_ms", "<=", toMs)
+        .orderBy("from_ms")
+        .limit(200)
+        .select("id", "from_ms", "to_ms", "body")) as Row[];
+      return rows.map((r) => {
+        const body = fromJson(r["body"]) as Readonly<Record<string, unknown>>;
+        const of = (key: string): string => (typeof body[key] === "string" ? body[key] : "");
+        return {
+          id: Number(r["id"]),
+          name: of("name"),
+          says: of("says"),
+          means: of("means"),
+          fromMs: Number(r["from_ms"]),
+          toMs: Number(r["to_ms"]),
+        };
+      });
+    },
     sales: async (channel, { fromMs, toMs, after, limit }) => {
       const rows = (await salesOf(db, await numOf(channel))
         .whereBetween("s.at_ms", [fromMs, toMs])

@@ -1,5 +1,5 @@
 "use client";
-import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useState } from "react";
@@ -86,6 +86,11 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
           <Part title="Sold and given back">
             <Sold sold={view.sold} points={view.points} />
           </Part>
+          {view.faults.length > 0 && (
+            <Part title="What went wrong">
+              <Faults faults={view.faults} startMs={show.fromMs} onLook={(fromMs, toMs) => setSpan({ fromMs, toMs })} whole={whole} />
+            </Part>
+          )}
           <ShowFiles id={show.id} />
           <Part title="Who came">
             <Came came={view.came} />
@@ -153,6 +158,42 @@ function Sold({ sold, points }: Readonly<{ sold: ReviewView["sold"]; points: str
           <Text fontFamily="mono" fontSize="15px" minW="84px" textAlign="right">
             {count(s.points)} {points}
           </Text>
+        </Flex>
+      ))}
+    </Box>
+  );
+}
+
+/** Faults with what they meant for viewers; each leads to its stretch of the tape. */
+function Faults({
+  faults,
+  startMs,
+  whole,
+  onLook,
+}: Readonly<{ faults: ReviewView["faults"]; startMs: number; whole: Span; onLook: (fromMs: number, toMs: number) => void }>) {
+  return (
+    <Box as="ul" aria-label="Faults of this show">
+      {faults.map((f) => (
+        <Flex as="li" key={f.id} listStyleType="none" gap="3" py="1.5" align="baseline" borderBottomWidth="1px" borderColor="line">
+          <Text fontFamily="mono" fontSize="14px" color="inkSoft">
+            {clockOf(Math.max(0, f.fromMs - startMs))}
+          </Text>
+          <Box flex="1" minW="0">
+            <Text>
+              <b>{f.name}</b>: {f.says} It lasted {clockOf(f.toMs - f.fromMs)}.
+            </Text>
+            <Text fontSize="15px" color="inkSoft">
+              {f.means}
+            </Text>
+          </Box>
+          <Button
+            size="xs"
+            variant="outline"
+            aria-label={`Look at ${f.name} on the tape`}
+            onClick={() => onLook(Math.max(whole.fromMs, f.fromMs - 60_000), Math.min(whole.toMs, f.toMs + 60_000))}
+          >
+            Look
+          </Button>
         </Flex>
       ))}
     </Box>
