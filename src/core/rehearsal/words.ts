@@ -27,6 +27,8 @@ export function rehearsalRefusalInWords({ code, facts }: Refusal): string {
       return "no rehearsal is longer than 26 hours";
     case "rehearsal/lonely":
       return "nobody looked at it for half an hour";
+    case "rehearsal/gone":
+      return "its channel does not run here any more";
     case "rehearsal/broken":
       return "something in it failed; the log of Izzam says what";
     default:

@@ -30,6 +30,8 @@ export type CrowdParts = Readonly<{
 const sampleShare = 0.12;
 /** What a crowd sends by itself; all else is a hand's. */
 const byViewers: ReadonlySet<string> = new Set(["message", "follow", "membership", "gift", "tip", "reaction", "raid", "host"]);
+/** The same, and what is bought on the platform itself. */
+const byPlatform: ReadonlySet<string> = new Set([...byViewers, "purchase"]);
 
 /** A crowd by its rates, and among it what viewers say to the games that run. Endless: the evening begins anew when it is over. */
 export function* crowdOf(seed: number, rates: EveningRates, parts: CrowdParts): Generator<Coming, void> {
@@ -100,7 +102,8 @@ export function replayed(row: LogRow, beginMs: number, hands: boolean): Coming |
     return row.viewer === null
       ? null
       : { afterMs, signal: { kind: "message", viewer: row.viewer, text: typeof body["text"] === "string" ? body["text"] : "", marks: [] } };
-  if (row.source === "event" && byViewers.has(row.kind)) {
+  // Made-up shows are from the platform’s own hand, as the lab plays them.
+  if ((row.source === "event" || row.source === "platform") && byPlatform.has(row.kind)) {
     const { notes: _, ...rest } = body;
     return { afterMs, signal: { ...rest, kind: row.kind, viewer: row.viewer } as unknown as GivenSignal };
   }

@@ -109,6 +109,11 @@ describe("a rehearsal's time", () => {
     await reaches(0.6);
     expect(boss(rehearsal)?.["on"]).toBe(false);
     rehearsal.steer({ do: "pause" });
+    const { nowMs: stood } = rehearsal.standing();
+    rehearsal.steer({ do: "jump", minutes: 1 });
+    for (let i = 0; i < 200 && rehearsal.standing().state === "jumps"; i += 1) await pause(10);
+    // Whoever looks ahead while it stands finds it standing there.
+    expect(rehearsal.standing()).toMatchObject({ state: "paused", nowMs: stood + 60_000 });
     const { nowMs } = rehearsal.standing();
     // Pages take whole milliseconds, and nothing else.
     expect(Number.isInteger(nowMs)).toBe(true);

@@ -6,8 +6,7 @@ import type { RehearsalStanding } from "../../core/wire/messages";
 import type { Bus } from "../ports/bus";
 import type { ChannelRow, LedgerRows } from "../ports/engine-store";
 import { passingVault } from "../engine/vault";
-import { Runner } from "../engine/runner";
-import type { RunnerDeps } from "../engine/runner";
+import { Runner, type RunnerDeps } from "../engine/runner";
 import { RehearsalClock } from "./clock";
 import type { Coming } from "./crowd";
 import { give, signalOf } from "./hands";
@@ -56,11 +55,13 @@ export class Rehearsal {
   private state: RehearsalStanding["state"] = "runs";
   private pace: number;
   private chat: boolean;
-  private crowd: string;
+  private crowd = "first";
   private source: Comings;
   private next: Coming | null = null;
   private anchor: Readonly<{ atMs: number; realMs: number }>;
   private jumpToMs = 0;
+  /** What it does once a jump is over: as before it. */
+  private then: "runs" | "paused" = "runs";
   private count = 0;
   private why: Refusal | null = null;
   private driving: Promise<void> = Promise.resolve();
@@ -81,7 +82,6 @@ export class Rehearsal {
     this.clock = new RehearsalClock(fromMs);
     this.pace = of.pace;
     this.chat = of.chat;
-    this.crowd = "first";
     // What is stored goes to who watches, and nowhere else; the runner is there before anything is.
     const store = rehearsalStore(row, ledger, {
       rows: (rows) => this.observer.rows(rows),
@@ -181,7 +181,7 @@ export class Rehearsal {
     this.anchor = { atMs: this.clock.now(), realMs: this.realMs() };
     this.observer.look();
     if (this.state === "jumps" && this.clock.now() >= this.jumpToMs) {
-      this.state = "runs";
+      this.state = this.then;
       this.onChange();
     }
     if (this.clock.now() >= fromMs + longestMs) this.end(refusal("rehearsal/long"));
@@ -225,6 +225,7 @@ export class Rehearsal {
         this.pace = what.pace;
         break;
       case "jump":
+        if (this.state !== "jumps") this.then = this.state === "paused" ? "paused" : "runs";
         this.jumpToMs = Math.min(this.of.fromMs + longestMs, this.clock.now() + what.minutes * 60_000);
         this.state = "jumps";
         break;

@@ -165,6 +165,8 @@ export class Rehearsals {
     const nowMs = parts.clock.now();
     for (const [id, kept] of [...this.all]) {
       const { rehearsal } = kept;
+      // The channel was removed, or belongs to another engine now.
+      if (!parts.runners.has(rehearsal.of.channel)) rehearsal.end(refusal("rehearsal/gone"));
       const { state, nowMs: theirs, pace } = rehearsal.standing();
       for (const page of parts.frames(id)) {
         const { frames } = rehearsal.observer.watch;

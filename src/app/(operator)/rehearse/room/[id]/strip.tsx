@@ -6,12 +6,14 @@ import { roomsInWords } from "../../../../../core/lab/ask";
 import { roomNames } from "../../../../../core/lab/crowd";
 import { paces, type Steer } from "../../../../../core/rehearsal/plan";
 import { count } from "../../../../../core/words/sentence";
-import { type Act, useOffer } from "../../../../../ui/keys";
+import { KeyCap } from "../../../../../ui/key-cap";
+import { type Act, keyLabel, useOffer } from "../../../../../ui/keys";
 import { Pick } from "../../../../../ui/pick";
 import { useSure } from "../../../../../ui/sure";
 import { Tick } from "../../../../../ui/tick";
 import { tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
+import { fixedKey } from "../../../../_frame/key-owners";
 import { useLive } from "../../../../_frame/live";
 import { clockOf, useNow } from "../../../../_frame/show";
 import { GiveSignal } from "./give-signal";
@@ -38,7 +40,7 @@ export function Strip({ id }: Readonly<{ id: string }>) {
         label: still ? "Let the rehearsal go on" : "Let the rehearsal stand still",
         words: "pause play stop time",
         group: "The rehearsal",
-        key: " ",
+        key: fixedKey("rehearsal.pause"),
         run: () => void steer({ do: still ? "go-on" : "pause" }),
       },
       ...jumps.map((minutes): Act => ({
@@ -80,10 +82,11 @@ export function Strip({ id }: Readonly<{ id: string }>) {
         variant="outline"
         onClick={() => void steer({ do: still ? "go-on" : "pause" })}
         disabled={state === "jumps"}
-        aria-keyshortcuts="Space"
+        aria-keyshortcuts={fixedKey("rehearsal.pause")}
         minW="104px"
       >
-        {still ? <Play size={16} aria-hidden="true" /> : <Pause size={16} aria-hidden="true" />} {still ? "Go on" : "Pause"}
+        {still ? <Play size={16} aria-hidden="true" /> : <Pause size={16} aria-hidden="true" />} {still ? "Go on" : "Pause"}{" "}
+        <KeyCap>{keyLabel(fixedKey("rehearsal.pause"))}</KeyCap>
       </Button>
       <Text fontFamily="mono" fontSize="17px" fontVariantNumeric="tabular-nums" minW="76px" data-testid="room-clock">
         {now === 0 ? "" : clockOf(now - fromMs)}
