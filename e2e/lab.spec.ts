@@ -1,6 +1,5 @@
-import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
-import { base, control, signIn, test } from "./support";
+import { base, control, noneSerious, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -12,10 +11,6 @@ async function choose(page: Page, words: RegExp): Promise<void> {
   await composer(page)
     .getByLabel("What is asked about")
     .selectOption({ label: all.find((o) => words.test(o)) ?? "no such question" });
-}
-async function noneSerious(page: Page): Promise<void> {
-  const found = (await new AxeBuilder({ page }).analyze()).violations.filter((v) => ["serious", "critical"].includes(v.impact ?? ""));
-  expect(found.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
 }
 
 test("a question is asked, answered by its evenings, asked with another setting whose draft is written; publishing it makes the answer old", async ({

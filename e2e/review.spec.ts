@@ -1,9 +1,8 @@
 import { readFileSync } from "node:fs";
 import { unzipSync } from "fflate";
-import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 import { frameOf, frameRateOf } from "../src/core/review/timecode";
-import { control, signIn, test } from "./support";
+import { control, noneSerious, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -11,10 +10,6 @@ const moments = (page: Page) => page.getByRole("list", { name: "Moments" }).loca
 async function file(page: Page, name: RegExp): Promise<string> {
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name }).click()]);
   return readFileSync(await download.path(), "utf8");
-}
-async function noneSerious(page: Page): Promise<void> {
-  const found = (await new AxeBuilder({ page }).analyze()).violations.filter((v) => ["serious", "critical"].includes(v.impact ?? ""));
-  expect(found.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
 }
 
 test("a show is opened and named; the record raid is found, kept by another name, and stands in the files for editors at its frame", async ({

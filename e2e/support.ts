@@ -1,3 +1,4 @@
+import { AxeBuilder } from "@axe-core/playwright";
 import { type Browser, type BrowserContext, expect, type Locator, type Page, test as plainTest } from "@playwright/test";
 import sharp from "sharp";
 
@@ -264,4 +265,10 @@ export async function viewerPage(browser: Browser, name: string): Promise<Page> 
     await expect(page.locator(".you")).toContainText(name, { timeout: 4_000 });
   }).toPass({ timeout: 20_000 });
   return page;
+}
+
+/** Axe finds nothing serious on this page. */
+export async function noneSerious(page: Page): Promise<void> {
+  const found = (await new AxeBuilder({ page }).analyze()).violations.filter((v) => ["serious", "critical"].includes(v.impact ?? ""));
+  expect(found.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
 }

@@ -22,7 +22,7 @@ export const fixedKeys = {
   "tape.closer": { key: "+", by: "looking closer at the tape" },
   "tape.wider": { key: "-", by: "seeing more of the tape" },
   "tape.next": { key: "f", by: "starting what comes next" },
-  "rehearsal.pause": { key: "b", by: "letting a rehearsal stand and go on" },
+  "rehearsal.pause": { key: "0", by: "letting a rehearsal stand and go on" },
   "waiting.yes": { key: "y", by: "saying yes to what waits" },
   "waiting.no": { key: "x", by: "saying no to what waits" },
 } as const satisfies Readonly<Record<string, Readonly<{ key: string; by: string }>>>;

@@ -10,7 +10,8 @@ import { call } from "./call";
 import { useLive } from "./live";
 import { useRehearsalHere } from "./rehearsal-here";
 import { useChecks } from "./use-checks";
-import { clockOf, commandAndTell, theShow, useNow, useShow } from "./show";
+import { commandAndTell, theShow, useNow, useShow } from "./show";
+import { clockOf } from "../../core/words/clock";
 
 const Clock = ({ sinceMs }: { sinceMs: number }) => {
   const now = useNow(500);

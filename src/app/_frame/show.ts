@@ -61,11 +61,6 @@ export function useNow(everyMs: number): number {
 }
 
 const two = (n: number): string => String(n).padStart(2, "0");
-/** A length of time as a clock shows it: 1:02:33. */
-export function clockOf(ms: number): string {
-  const s = Math.max(0, Math.floor(ms / 1000));
-  return `${Math.floor(s / 3600)}:${two(Math.floor((s % 3600) / 60))}:${two(s % 60)}`;
-}
 export const wallClock = (ms: number): string => {
   const at = new Date(ms);
   return `${two(at.getHours())}:${two(at.getMinutes())}`;

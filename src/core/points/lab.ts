@@ -1,10 +1,5 @@
 import type { LabQuestion } from "../module/lab";
-import { type Entry, isViewerAccount } from "./ledger";
-
-/** What an entry brings viewers and takes from them; what goes from one to another is neither. */
-function flow({ postings }: Entry): number {
-  return postings.reduce((sum, p) => sum + (isViewerAccount(p.account) ? p.amount : 0), 0);
-}
+import { flowOf } from "./ledger";
 
 /** What the odds lab can be asked about points. */
 export const pointsLab: readonly LabQuestion[] = [
@@ -31,9 +26,9 @@ export const pointsLab: readonly LabQuestion[] = [
       return {
         see: ({ entries }) => {
           for (const entry of entries) {
-            const moved = flow(entry);
-            if (moved > 0 && entry.reason !== "refunded") made += moved;
-            else taken -= moved;
+            const flow = flowOf(entry);
+            made += flow.made;
+            taken += flow.taken;
           }
         },
         value: () => (input["what"] === "make" ? made : input["what"] === "take" ? taken : made - taken),

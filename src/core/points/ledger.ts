@@ -155,3 +155,9 @@ export function checkLedger(entries: Iterable<Entry>, balances: ReadonlyMap<stri
   }
   return faults;
 }
+
+/** What an entry makes and takes of what viewers have; what goes from one to another is neither, and what is given back was never taken. */
+export function flowOf({ postings, reason }: Entry): Readonly<{ made: number; taken: number }> {
+  const moved = postings.reduce((sum, p) => sum + (isViewerAccount(p.account) ? p.amount : 0), 0);
+  return moved > 0 && reason !== "refunded" ? { made: moved, taken: 0 } : { made: 0, taken: -moved };
+}

@@ -1,13 +1,11 @@
-import { cueBookSchema } from "../cues/settings";
 import { gameOf, isGame } from "../games/registry";
 import { actionOf } from "../games/words";
 import type { EveningRates } from "../lab/rates";
-import { rewardBookSchema } from "../rewards/settings";
 import { type BookFacts, cueHints, rewardHints, ruleHints } from "../rules/hints";
-import { rulebookSchema } from "../rules/settings";
 import type { PlanItem } from "../show/plan";
 import type { HealthItem, OpenPage, StandingOverlay } from "../wire/messages";
 import { count } from "../words/sentence";
+import { booksOf } from "./books";
 
 /** `wrong`: it will not work on air; `look`: it may not be what is meant. */
 export type Check = Readonly<{ id: string; tone: "wrong" | "look"; about: string; words: string; href: string; fix: string }>;
@@ -51,8 +49,7 @@ function gameChecks(games: readonly CheckModule[]): Check[] {
 }
 
 function cueChecks(modules: readonly CheckModule[], book: BookFacts, keyUse: SettingsFacts["keyUse"]): Check[] {
-  const read = cueBookSchema.safeParse(modules.find((m) => m.kind === "cues")?.settings);
-  const cues = read.success ? read.data.cues : [];
+  const { cues } = booksOf(modules);
   const named = (id: string): string => cues.find((c) => c.id === id)?.name ?? "a cue";
   // Two cues of one key are not published; what else has it, the book can't know.
   const twice = cues.flatMap((cue) => {
@@ -67,11 +64,10 @@ function cueChecks(modules: readonly CheckModule[], book: BookFacts, keyUse: Set
 }
 
 function ruleChecks(modules: readonly CheckModule[], book: BookFacts): Check[] {
-  const read = rulebookSchema.safeParse(modules.find((m) => m.kind === "rules")?.settings);
-  if (!read.success) return [];
-  const { rules } = read.data;
+  const { rules, rulebook } = booksOf(modules);
+  if (rulebook === null) return [];
   const on = new Set(rules.filter((r) => r.on).map((r) => r.id));
-  return ruleHints(read.data, book)
+  return ruleHints(rulebook, book)
     .filter((h) => on.has(h.ruleId))
     .map((h, i) =>
       check(
@@ -85,8 +81,7 @@ function ruleChecks(modules: readonly CheckModule[], book: BookFacts): Check[] {
 }
 
 function rewardChecks(modules: readonly CheckModule[], book: BookFacts, evenings: readonly EveningRates[]): Check[] {
-  const read = rewardBookSchema.safeParse(modules.find((m) => m.kind === "rewards")?.settings);
-  const rewards = read.success ? read.data.rewards.filter((r) => r.on) : [];
+  const rewards = booksOf(modules).rewards.filter((r) => r.on);
   const hints = rewardHints(rewards, { ...book, audible: true }).filter((h) => !h.text.startsWith("It has no chat word"));
   const usual = usualSales(evenings);
   return [
@@ -182,8 +177,7 @@ function pageChecks({ overlays, pages }: LiveFacts): Check[] {
 }
 
 function planChecks({ plan, games, overlays, modules }: LiveFacts): Check[] {
-  const read = cueBookSchema.safeParse(modules.find((m) => m.kind === "cues")?.settings);
-  const cues = new Set(read.success ? read.data.cues.map((c) => c.id) : []);
+  const cues = new Set(booksOf(modules).cues.map((c) => c.id));
   return plan.flatMap((item) => {
     const say = (tone: Check["tone"], words: string): Check[] => [check(`plan.${item.id}`, tone, item.title, words, "/prepare/show")];
     const { does } = item;
@@ -205,8 +199,7 @@ function sleeping({ games, plan, modules }: LiveFacts): Check[] {
     const game = games.find((g) => g.id === id);
     return game !== undefined && game.view["on"] === false && !starts.has(id) ? game.name : null;
   };
-  const read = rewardBookSchema.safeParse(modules.find((m) => m.kind === "rewards")?.settings);
-  return (read.success ? read.data.rewards : []).flatMap((r) => {
+  return booksOf(modules).rewards.flatMap((r) => {
     if (!r.on) return [];
     const names = [...new Set(r.effects.flatMap((e) => ("game" in e ? [off(e.game)] : [])).filter((n) => n !== null))];
     return names.length === 0

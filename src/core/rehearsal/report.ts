@@ -1,12 +1,11 @@
-import { cueBookSchema } from "../cues/settings";
 import { gameOf, isGame } from "../games/registry";
 import { toldOf } from "../games/words";
 import { noteInWords } from "../modules";
-import { rewardBookSchema } from "../rewards/settings";
-import { rulebookSchema } from "../rules/settings";
 import type { PlanItem } from "../show/plan";
+import { clockOf } from "../words/clock";
 import { count, counted } from "../words/sentence";
-import type { Noted, Watch } from "./watch";
+import { booksOf } from "./books";
+import type { Watch } from "./watch";
 
 export type ReportLink = Readonly<{ words: string; href: string }>;
 /** `look`: worth a look before the show; `fine`: as it should be; `told`: neither. */
@@ -27,11 +26,6 @@ export type Rehearsed = Readonly<{
 const mostLines = 12;
 /** What falls within so short a part of the evening falls early. */
 const earlyShare = 1 / 4;
-const clock = (ms: number): string => {
-  const s = Math.max(0, Math.round(ms / 1_000));
-  const two = (n: number): string => String(n).padStart(2, "0");
-  return `${Math.floor(s / 3_600)}:${two(Math.floor((s % 3_600) / 60))}:${two(s % 60)}`;
-};
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 const line = (tone: ReportLine["tone"], words: string, ...links: ReportLink[]): ReportLine => ({ tone, words, links });
 const setRight = (href: string): ReportLink => ({ words: "Set this right", href });
@@ -65,7 +59,7 @@ function cameToPass(watch: Watch, of: Rehearsed): ReportLine[] {
       lines.push(
         line(
           early ? "look" : "told",
-          `${name}: ${words} ${times}, first at ${clock(firstMs)}${early ? `, within the first quarter of the ${clock(of.ms)} rehearsed` : ""}.`,
+          `${name}: ${words} ${times}, first at ${clockOf(firstMs)}${early ? `, within the first quarter of the ${clockOf(of.ms)} rehearsed` : ""}.`,
           ...(early ? [setRight(editorOf(id)), ...(asks ? [labOf(id)] : [])] : []),
         ),
       );
@@ -76,7 +70,7 @@ function cameToPass(watch: Watch, of: Rehearsed): ReportLine[] {
       lines.push(
         line(
           little ? "look" : "told",
-          `${name} came to ${percent(filled.most)} ${filled.ends}, at ${clock(filled.atMs)}.`,
+          `${name} came to ${percent(filled.most)} ${filled.ends}, at ${clockOf(filled.atMs)}.`,
           ...(little ? [setRight(editorOf(id)), ...(asks ? [labOf(id)] : [])] : []),
         ),
       );
@@ -110,31 +104,23 @@ function neverFired(watch: Watch, of: Rehearsed): ReportLine[] {
       lines.push(
         line("look", `“${item.title}” of the rundown was due at minute ${item.atMin} and was not started.`, setRight("/prepare/show")),
       );
-  for (const { id, kind, name, settings } of of.modules) {
+  for (const { id, kind, name } of of.modules) {
     if (isGame(kind) && gameOf(kind)?.bodiless !== true && !watch.ran.has(id))
       lines.push(line("told", `${name} was not on at any time.`, { words: "Put it into the rundown", href: "/prepare/show" }));
-    if (kind === "rules") {
-      const book = rulebookSchema.safeParse(settings);
-      for (const rule of book.success ? book.data.rules : [])
-        if (rule.on && !watch.rules.has(rule.name))
-          lines.push(line("told", `The rule “${rule.name}” never answered.`, setRight("/prepare/rules")));
-    }
-    if (kind === "cues") {
-      const book = cueBookSchema.safeParse(settings);
-      for (const cue of book.success ? book.data.cues : [])
-        if (!watch.cues.has(cue.id)) lines.push(line("told", `The cue “${cue.name}” was never fired.`, setRight("/prepare/cues")));
-    }
-    if (kind === "rewards") {
-      const book = rewardBookSchema.safeParse(settings);
-      for (const reward of book.success ? book.data.rewards : [])
-        if (reward.on && reward.price <= watch.richest && !watch.sold.has(reward.id))
-          lines.push(line("told", `“${reward.name}” was never bought, though somebody could have.`, setRight("/prepare/rewards")));
-    }
   }
+  const { rules, cues, rewards } = booksOf(of.modules);
+  for (const rule of rules)
+    if (rule.on && !watch.rules.has(rule.name))
+      lines.push(line("told", `The rule “${rule.name}” never answered.`, setRight("/prepare/rules")));
+  for (const cue of cues)
+    if (!watch.cues.has(cue.id)) lines.push(line("told", `The cue “${cue.name}” was never fired.`, setRight("/prepare/cues")));
+  for (const reward of rewards)
+    if (reward.on && reward.price <= watch.richest && !watch.sold.has(reward.id))
+      lines.push(line("told", `“${reward.name}” was never bought, though somebody could have.`, setRight("/prepare/rewards")));
   return cutTo(lines);
 }
 
-/** Refusals that are the usual way of things, and no news: a word said again too soon, a game that is off. */
+/** What was refused, most often first. */
 function refusals(watch: Watch, of: Rehearsed): ReportLine[] {
   const no = [...watch.notes.values()].filter((n) => n.note.refusal !== undefined).sort((a, b) => b.count - a.count);
   const lines = no.map((noted) => {
@@ -148,8 +134,8 @@ function refusals(watch: Watch, of: Rehearsed): ReportLine[] {
 }
 
 function collisions(watch: Watch, of: Rehearsed): ReportLine[] {
-  const book = rulebookSchema.safeParse(of.modules.find((m) => m.kind === "rules")?.settings);
-  const nameOf = (id: string): string => (book.success ? (book.data.queues.find((q) => q.id === id)?.name ?? id) : id);
+  const { queues } = booksOf(of.modules);
+  const nameOf = (id: string): string => queues.find((q) => q.id === id)?.name ?? id;
   return [...watch.queues].flatMap(([id, { most, full }]) => {
     if (most < 2 && full === 0) return [];
     const words = `In “${nameOf(id)}” up to ${counted(most, "thing")} waited at once`;
@@ -160,11 +146,9 @@ function collisions(watch: Watch, of: Rehearsed): ReportLine[] {
 }
 
 function outOfReach(watch: Watch, of: Rehearsed): ReportLine[] {
-  const book = rewardBookSchema.safeParse(of.modules.find((m) => m.kind === "rewards")?.settings);
-  if (!book.success) return [];
   return cutTo(
-    book.data.rewards
-      .filter((r) => r.on && r.price > watch.richest && !watch.sold.has(r.id))
+    booksOf(of.modules)
+      .rewards.filter((r) => r.on && r.price > watch.richest && !watch.sold.has(r.id))
       .map((r) =>
         line("look", `“${r.name}” costs ${count(r.price)}; nobody had more than ${count(watch.richest)}.`, setRight("/prepare/rewards")),
       ),
@@ -183,12 +167,7 @@ function frames({ frames: { pages, late, least } }: Watch): ReportLine[] {
   ];
 }
 
-const hrefOf = ({ id, kind }: Readonly<{ id: string; kind: string }>): string =>
-  isGame(kind)
-    ? editorOf(id)
-    : kind === "show" || kind === "commands"
-      ? `/prepare/${kind === "show" ? "show" : "commands"}`
-      : `/prepare/${kind}`;
+const hrefOf = ({ id, kind }: Readonly<{ id: string; kind: string }>): string => (isGame(kind) ? editorOf(id) : `/prepare/${kind}`);
 
 function cutTo(lines: readonly ReportLine[]): ReportLine[] {
   if (lines.length <= mostLines) return [...lines];
@@ -196,4 +175,3 @@ function cutTo(lines: readonly ReportLine[]): ReportLine[] {
   const first = [...lines].sort((a, b) => Number(b.tone === "look") - Number(a.tone === "look")).slice(0, mostLines);
   return [...first, line("told", `And ${counted(lines.length - mostLines, "more of the kind", "more of the kind")}.`)];
 }
-export type { Noted };

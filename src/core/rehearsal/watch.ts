@@ -1,5 +1,5 @@
 import type { Note } from "../module/module";
-import { type Entry, isViewerAccount } from "../points/ledger";
+import { type Entry, flowOf } from "../points/ledger";
 
 /** So many different things are counted of each sort; a crowd that makes up more of them counts for no more. */
 const mostKinds = 5_000;
@@ -34,7 +34,7 @@ export class Watch {
   refunds = 0;
   made = 0;
   taken = 0;
-  /** The most points that anybody had, and how many people have been met. */
+  /** The most points that anybody had. */
   richest = 0;
   frames: Frames = { pages: 0, late: 0, least: null };
 
@@ -63,10 +63,10 @@ export class Watch {
   }
 
   booked(entries: readonly Entry[], sales: readonly Readonly<{ rewardId: string; state: string }>[]): void {
-    for (const { postings, reason } of entries) {
-      const moved = postings.reduce((sum, p) => sum + (isViewerAccount(p.account) ? p.amount : 0), 0);
-      if (moved > 0 && reason !== "refunded") this.made += moved;
-      else this.taken -= moved;
+    for (const entry of entries) {
+      const { made, taken } = flowOf(entry);
+      this.made += made;
+      this.taken += taken;
     }
     for (const { rewardId, state } of sales)
       if (state === "refunded") this.refunds += 1;

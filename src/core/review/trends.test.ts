@@ -15,6 +15,7 @@ describe("shows compared with those before", () => {
       "About as before: 98.5 people who wrote, and 100 in the 2 before.",
     );
     expect(trendInWords(trendOf([0, 0, 4, 4]), "people")).toBe("The last 2 shows: 4 people, and 0 in the 2 before.");
+    expect(trendInWords(trendOf([500, 700]), "in tips", (n) => `${n / 100}.00 EUR`)).toContain("7.00 EUR in tips, and 5.00 EUR in");
     expect(trendInWords(trendOf([3]), "people")).toMatch(/no trend yet/);
   });
   test("by the hour, and a show without length divides nothing", () => {

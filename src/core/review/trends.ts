@@ -48,12 +48,12 @@ export function trendOf(values: readonly number[]): Trend | null {
 
 export const figure = (n: number): string => (n >= 100 || Number.isInteger(n) ? count(Math.round(n)) : n.toFixed(1));
 /** The same in one sentence, read in five seconds. */
-export function trendInWords(trend: Trend | null, words: string): string {
+export function trendInWords(trend: Trend | null, words: string, say: (n: number) => string = figure): string {
   if (trend === null) return "One show is no trend yet: come back after the next.";
   const { now, before, shows, change } = trend;
   const last = shows === 1 ? "The last show" : `The last ${shows} shows`;
   const others = shows === 1 ? "the one before" : `the ${shows} before`;
-  const figures = `${figure(now)} ${words}, and ${figure(before)} in ${others}`;
+  const figures = `${say(now)} ${words}, and ${say(before)} in ${others}`;
   if (change === null) return `${last}: ${figures}.`;
   const percent = Math.round(Math.abs(change) * 100);
   if (percent < 5) return `About as before: ${figures}.`;

@@ -48,18 +48,34 @@ export class Observer {
     this.marks.push(publication.mark);
     if (this.marks.length > mostMarks * 2) this.marks.splice(0, mostMarks);
   }
+  /** A game stands otherwise: how full it is now, and whether it was on at all. */
   private gauge(id: string): void {
     const module = this.runner.modules.byId(id);
-    if (module === undefined) return;
+    const gauge = module === undefined ? undefined : gameOf(module.kind)?.gauge;
+    if (module === undefined || (gauge === undefined && this.watch.ran.has(id))) return;
     const view = module.rules.view(module.settings, module.durable, "operator", module.transient);
     if (view["on"] === true) this.watch.ran.add(id);
-    const told = gameOf(module.kind)?.gauge?.(view) ?? null;
+    const told = gauge?.(view) ?? null;
     if (told !== null) this.watch.gauge(id, told.share, told.ends, this.nowMs() - this.fromMs);
+  }
+  /** As it begins: from then on games tell when they stand otherwise. */
+  begins(): void {
+    for (const { id } of this.runner.modules.list) this.gauge(id);
   }
   /** Every now and then: what nobody tells of. */
   look(): void {
     for (const { id, waiting, full } of this.runner.queues()) this.watch.queue(id, waiting, full);
-    for (const { id, view } of this.runner.view.forOperators()) if (view["on"] === true) this.watch.ran.add(id);
+  }
+  /** How overlay pages that take part draw. */
+  pages(pages: readonly Readonly<{ framesPerSecond: number; late: number }>[]): void {
+    for (const { framesPerSecond, late } of pages) {
+      const { frames } = this.watch;
+      this.watch.frames = {
+        pages: Math.max(frames.pages, pages.length),
+        late: Math.max(frames.late, late),
+        least: framesPerSecond > 0 ? Math.min(frames.least ?? Infinity, framesPerSecond) : frames.least,
+      };
+    }
   }
 
   learnt(): readonly ReportPart[] {

@@ -50,6 +50,8 @@ const breath = (): Promise<void> => new Promise((resolve) => setImmediate(resolv
 export class Rehearsal {
   readonly runner: Runner;
   readonly observer: Observer;
+  /** What was learnt; null while it is not over. */
+  report: readonly ReportPart[] | null = null;
   private readonly clock: RehearsalClock;
   private readonly unsubscribe: () => void;
   private state: RehearsalStanding["state"] = "runs";
@@ -125,11 +127,11 @@ export class Rehearsal {
       const begun = await this.runner.requests.command(show.id, this.of.by, "rehearsal-begins", { do: "show", what: "on-air" });
       if (!begun.ok) return begun;
     }
+    this.observer.begins();
     this.timer = setInterval(() => this.drive(), beatMs);
     this.timer.unref();
     return ok(null);
   }
-
   private sourceOf(crowd: string): Comings {
     const { source, row, ledger, fromMs } = this.of;
     const at = { row, ledger, fromMs, runner: this.runner, afterMs: this.clock.now() - fromMs, nowMs: this.clock.now };
@@ -266,8 +268,6 @@ export class Rehearsal {
     if (this.timer !== null) clearInterval(this.timer);
     this.onChange();
   }
-  /** What was learnt; null while it is not over. */
-  report: readonly ReportPart[] | null = null;
   get isOver(): boolean {
     return this.state === "over";
   }

@@ -5,8 +5,7 @@ import { type GivenAsk, mostRehearsals, type Source, type Steer } from "../../co
 import type { ReportPart } from "../../core/rehearsal/report";
 import type { RehearsalStanding } from "../../core/wire/messages";
 import { readChannel } from "../engine/recall";
-import type { Runner } from "../engine/runner";
-import { readLedger } from "../engine/runner";
+import { readLedger, type Runner } from "../engine/runner";
 import type { Bus } from "../ports/bus";
 import type { Clock } from "../ports/clock";
 import type { ChannelRow, EngineStore } from "../ports/engine-store";
@@ -83,9 +82,9 @@ export class Rehearsals {
     const { parts } = this;
     const live = parts.runners.get(channel);
     if (live === undefined) return refused("channel/unknown");
-    if (live.modules.show() !== null && live.modules.show()?.state !== "off") return refused("rehearsal/show-runs");
+    if ((live.modules.show()?.state ?? "off") !== "off") return refused("rehearsal/show-runs");
     const running = this.ofChannel(channel).filter((k) => !k.rehearsal.isOver).length;
-    if (running + (this.beginning.has(channel) ? 1 : 0) >= mostRehearsals) return refused("rehearsal/too-many", { most: mostRehearsals });
+    if (running >= mostRehearsals) return refused("rehearsal/too-many", { most: mostRehearsals });
     if (this.beginning.has(channel)) return refused("rehearsal/one-begins");
     if (asked.overlays) {
       const by = this.borrower(channel);
@@ -168,14 +167,7 @@ export class Rehearsals {
       // The channel was removed, or belongs to another engine now.
       if (!parts.runners.has(rehearsal.of.channel)) rehearsal.end(refusal("rehearsal/gone"));
       const { state, nowMs: theirs, pace } = rehearsal.standing();
-      for (const page of parts.frames(id)) {
-        const { frames } = rehearsal.observer.watch;
-        rehearsal.observer.watch.frames = {
-          pages: Math.max(frames.pages, parts.frames(id).length),
-          late: Math.max(frames.late, page.late),
-          least: page.framesPerSecond > 0 ? Math.min(frames.least ?? Infinity, page.framesPerSecond) : frames.least,
-        };
-      }
+      rehearsal.observer.pages(parts.frames(id));
       if (parts.watchers(id) > 0) kept.seenMs = nowMs;
       if (rehearsal.isOver) {
         if (rehearsal.overlays) this.overlays(rehearsal, false);
@@ -186,7 +178,7 @@ export class Rehearsals {
       }
       if (nowMs - kept.seenMs > lonelyMs.end) rehearsal.end(refusal("rehearsal/lonely"));
       else if (nowMs - kept.seenMs > lonelyMs.pause && state === "runs") rehearsal.steer({ do: "pause" });
-      parts.beat(id, theirs, state === "runs" ? pace : state === "jumps" ? pace : 0);
+      parts.beat(id, theirs, state === "paused" ? 0 : pace);
     }
   }
 

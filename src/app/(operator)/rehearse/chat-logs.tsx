@@ -9,7 +9,7 @@ import { useDrop } from "../../../ui/drop-area";
 import { IconButton } from "../../../ui/icon-button";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
-import { clockOf } from "../../_frame/show";
+import { clockOf } from "../../../core/words/clock";
 
 /** Past chat from outside: a crowd for a channel that has no show behind it yet. */
 export function ChatLogs({ chats, onChats }: Readonly<{ chats: readonly ChatLogRow[]; onChats: (chats: readonly ChatLogRow[]) => void }>) {

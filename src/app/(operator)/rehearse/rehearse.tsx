@@ -14,7 +14,8 @@ import { Tick } from "../../../ui/tick";
 import { tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";
-import { clockOf, commandAndTell, theShow, useShow } from "../../_frame/show";
+import { commandAndTell, theShow, useShow } from "../../_frame/show";
+import { clockOf } from "../../../core/words/clock";
 import { ChatLogs } from "./chat-logs";
 import { CheckList } from "./check-list";
 

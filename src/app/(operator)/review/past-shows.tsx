@@ -1,7 +1,7 @@
 "use client";
 import { Box, Grid, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { clockOf } from "../../_frame/show";
+import { clockOf } from "../../../core/words/clock";
 import type { PastShow } from "../../../server/ports/show-store";
 import { Trends } from "./trends";
 import { When } from "../../../ui/when";

@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { figure, type MeasureId, measureOf, measures, type ShowFigures, trendInWords, trendOf } from "../../../core/review/trends";
 import { moneyInWords } from "../../../core/signals/money";
+import { AsTable } from "../../../ui/as-table";
 import { Pick } from "../../../ui/pick";
 import { call } from "../../_frame/call";
 
@@ -61,10 +62,7 @@ export function Trends() {
   ).padding(0.22);
   const y = scaleLinear([0, Math.max(1e-9, ...values)], [height - bottom, top]);
   const trend = trendOf(values);
-  const tips = measure === "tipped" && trend !== null;
-  const sentence = tips
-    ? trendInWords({ ...trend, now: trend.now / 100, before: trend.before / 100 }, `${home} in tips an hour`)
-    : trendInWords(trend, wordsOf(measure));
+  const sentence = trendInWords(trend, wordsOf(measure), (n) => shown(n, measure));
   // As many days below as have room.
   const every = Math.ceil(shows.length / 12);
   return (
@@ -124,6 +122,7 @@ export function Trends() {
           );
         })}
       </Svg>
+      <AsTable head={["Show", wordsOf(measure)]} rows={shows.map((s) => [calledOf(s), shown(of(s), measure)])} />
       {pair !== null && <Compared shows={told.shows} pair={pair} onPair={setPair} shown={shown} wordsOf={wordsOf} />}
     </Box>
   );

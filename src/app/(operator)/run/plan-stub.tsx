@@ -4,7 +4,8 @@ import { Check, SkipForward } from "lucide-react";
 import { type KeyboardEvent, useRef, useState } from "react";
 import { type PlanItem } from "../../../core/show/plan";
 import { tell } from "../../../ui/toaster";
-import { clockOf, sendCommand, wallClock } from "../../_frame/show";
+import { sendCommand, wallClock } from "../../_frame/show";
+import { clockOf } from "../../../core/words/clock";
 import { type PlacedStub } from "./tape-layout";
 import { minute } from "./tape-layout";
 

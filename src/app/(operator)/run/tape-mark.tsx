@@ -1,7 +1,8 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import type { TimelineEvent, Tone } from "../../../core/show/timeline";
-import { clockOf, wallClock } from "../../_frame/show";
+import { wallClock } from "../../_frame/show";
+import { clockOf } from "../../../core/words/clock";
 import type { Placed } from "./tape-layout";
 
 const colours: Readonly<Record<Tone, string>> = {

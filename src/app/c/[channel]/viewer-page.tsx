@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Tag } from "../../../core/rewards/tags";
 import { count, counted } from "../../../core/words/sentence";
+import { clockOf } from "../../../core/words/clock";
 import type { ShopView } from "../../../server/ports/engine-link";
 import type { Mine } from "../../../server/web/viewers";
 import { FaceSwitch } from "./face-switch";
@@ -94,7 +95,7 @@ export function ViewerPage({
         <div className="shop-title">
           <h1>{head.channel}</h1>
           <p className={head.onAir ? "onair" : "offair"}>
-            {head.onAir ? `On air${head.sinceMs === null ? "" : ` for ${clock(nowMs - head.sinceMs)}`}` : "Off air"}
+            {head.onAir ? `On air${head.sinceMs === null ? "" : ` for ${clockOf(nowMs - head.sinceMs)}`}` : "Off air"}
             {live.state === "away" && <span className="away"> · reconnecting</span>}
           </p>
         </div>
@@ -272,8 +273,3 @@ export function ViewerPage({
 }
 
 const anchor = (name: string): string => name.toLowerCase().replace(/\W+/g, "-");
-const two = (n: number): string => String(n).padStart(2, "0");
-const clock = (ms: number): string => {
-  const s = Math.max(0, Math.floor(ms / 1000));
-  return `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
-};

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { ChannelId } from "../../../core/kernel/ids";
 import type { DataStore, Retention } from "../../ports/operator-store";
+import { beginOf, bothLogs, placeOf } from "./both-logs";
 import { type Database, fromJson } from "./database";
 import { Keys, rolesOf } from "./keys";
 import { logs, monthStartMs, partitionOf } from "./lean-tables";
@@ -96,11 +97,11 @@ export function mariadbData(db: Database): DataStore {
         })
         .sort((a, b) => b.bytes - a.bytes);
     },
-    month: (channel, month) => logBetween(db, keys, channel, startOf(month), monthStartMs(startOf(month), 1)),
+    month: (channel, month) => logBetween(db, keys, channel, startOf(month), monthStartMs(startOf(month), 1) - 1),
   };
 }
 
-/** Two tables read side by side and merged by time, so that a file reads like the evening did. */
+/** A stretch of the log, both ends with it, in pieces: a file of it reads like the evening did. */
 export async function* logBetween(
   db: Database,
   keys: Keys,
@@ -109,26 +110,12 @@ export async function* logBetween(
   toMs: number,
 ): AsyncGenerator<readonly Readonly<Record<string, unknown>>[]> {
   const num = (await keys.channel(channel)) ?? 0;
-  let at = { atMs: fromMs, seq: -1 };
+  let behind = beginOf(fromMs);
   for (;;) {
-    const of = (table: string, columns: readonly string[]) =>
-      db(`${table} as l`)
-        .leftJoin("viewers as v", "v.id", "l.viewer")
-        .where("l.channel", num)
-        .andWhere("l.at_ms", "<", toMs)
-        // Said so that the key is used, however far in the log it is.
-        .andWhereRaw("l.at_ms >= ? and (l.at_ms > ? or l.seq > ?)", [at.atMs, at.atMs, at.seq])
-        .orderBy("l.at_ms")
-        .orderBy("l.seq")
-        .limit(batch)
-        .select("l.at_ms", "l.seq", "v.ext", "v.name", "l.body", ...columns);
-    const [said, done] = (await Promise.all([of("chat_log", ["l.roles"]), of("log", ["l.kind", "l.source"])])) as [Row[], Row[]];
-    const rows = [...said, ...done]
-      .sort((a, b) => Number(a["at_ms"]) - Number(b["at_ms"]) || Number(a["seq"]) - Number(b["seq"]))
-      .slice(0, batch);
-    const last = rows[rows.length - 1];
+    const rows = await bothLogs(db, num, { behind, toMs, limit: batch });
+    const last = rows.at(-1);
     if (last === undefined) return;
-    at = { atMs: Number(last["at_ms"]), seq: Number(last["seq"]) };
+    behind = placeOf(last);
     yield rows.map((r) => ({
       at: new Date(Number(r["at_ms"])).toISOString(),
       seq: Number(r["seq"]),

@@ -4,6 +4,7 @@ import { z } from "zod";
 import { roleSchema } from "../../../core/signals/signal";
 import type { Came, EngineStore } from "../../ports/engine-store";
 import { type Database, fromJson, isAway } from "./database";
+import { beginOf, bothLogs } from "./both-logs";
 import { Keys, onceOf, rolesOf } from "./keys";
 import { checkLedgerOf } from "./ledger-check";
 import { chunks } from "./chunks";
@@ -98,33 +99,17 @@ export function mariadbEngineStore(
     },
     logged: async (id, { fromMs, toMs, after, limit }) => {
       const num = await numOf(id);
-      const of = async (table: "chat_log" | "log", columns: readonly string[]): Promise<Row[]> => {
-        const query = db(`${table} as l`)
-          .leftJoin("viewers as v", "v.id", "l.viewer")
-          .where("l.channel", num)
-          .whereBetween("l.at_ms", [after === null ? fromMs : Math.max(fromMs, after.atMs), toMs])
-          .orderBy("l.at_ms")
-          .orderBy("l.seq")
-          .limit(limit)
-          .select("l.at_ms", "l.seq", "v.ext", "v.name", "v.roles as known", "l.body", ...columns);
-        // Said so that the key is used: of a pair compared with a pair MariaDB reads every row.
-        if (after !== null) void query.whereRaw("(l.at_ms > ? or l.seq > ?)", [after.atMs, after.seq]);
-        return (await query) as Row[];
-      };
-      const [said, done] = await Promise.all([of("chat_log", ["l.roles"]), of("log", ["l.kind", "l.source"])]);
-      return [...said, ...done]
-        .sort((a, b) => Number(a["at_ms"]) - Number(b["at_ms"]) || Number(a["seq"]) - Number(b["seq"]))
-        .slice(0, limit)
-        .map((r) => ({
-          seq: Number(r["seq"]),
-          atMs: Number(r["at_ms"]),
-          kind: r["kind"] === undefined ? "message" : text(r["kind"]),
-          source: r["source"] === undefined ? "chat" : text(r["source"]),
-          id: null,
-          viewer:
-            r["ext"] === null ? null : { id: text(r["ext"]), name: text(r["name"]), roles: rolesOf(Number(r["roles"] ?? r["known"] ?? 0)) },
-          body: r["kind"] === undefined ? { text: text(r["body"]) } : fromJson(r["body"]),
-        }));
+      const rows = await bothLogs(db, num, { behind: after ?? beginOf(fromMs), toMs, limit });
+      return rows.map((r) => ({
+        seq: Number(r["seq"]),
+        atMs: Number(r["at_ms"]),
+        kind: r["kind"] === undefined ? "message" : text(r["kind"]),
+        source: r["source"] === undefined ? "chat" : text(r["source"]),
+        id: null,
+        viewer:
+          r["ext"] === null ? null : { id: text(r["ext"]), name: text(r["name"]), roles: rolesOf(Number(r["roles"] ?? r["known"] ?? 0)) },
+        body: r["kind"] === undefined ? { text: text(r["body"]) } : fromJson(r["body"]),
+      }));
     },
     kept: async (id, game, kinds, { seq, atMs }) => {
       const rows = await db("records as r")

@@ -183,7 +183,7 @@ export function mariadbReviews(db: Database): ReviewStore {
       }
     },
     ...showTables(db, numOf),
-    log: (channel, { fromMs, toMs }) => logBetween(db, keys, channel, fromMs, toMs + 1),
+    log: (channel, { fromMs, toMs }) => logBetween(db, keys, channel, fromMs, toMs),
     lines: async (channel, asked) => {
       const num = await numOf(channel);
       const [chat, rest] = await Promise.all([

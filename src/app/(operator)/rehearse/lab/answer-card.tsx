@@ -11,6 +11,7 @@ import { tell, tellTrouble } from "../../../../ui/toaster";
 import { When } from "../../../../ui/when";
 import { call } from "../../../_frame/call";
 import { Histogram } from "./histogram";
+import { AsTable } from "../../../../ui/as-table";
 
 type Props = Readonly<{
   answer: LabAnswer;
@@ -225,41 +226,12 @@ function Picture({
   return (
     <Box minW="0">
       <Histogram summary={summary} other={other} unit={unit} points={points} label={label} />
-      {summary.bins.length > 0 && <Table summary={summary} unit={unit} points={points} />}
+      {summary.bins.length > 0 && <AsTable head={["From", "up to", "Evenings"]} rows={rowsOf(summary, unit, points)} />}
     </Box>
   );
 }
 
-const Table = ({ summary, unit, points }: Readonly<{ summary: Summary; unit: LabUnit; points: string }>) => (
-  <chakra.details fontSize="14.5px" color="inkSoft">
-    <summary>As a table</summary>
-    <chakra.table
-      width="100%"
-      css={{ "& td, & th": { textAlign: "right", py: "2px" }, "& td:first-of-type, & th:first-of-type": { textAlign: "left" } }}
-    >
-      <thead>
-        <tr>
-          <th scope="col">From</th>
-          <th scope="col">up to</th>
-          <th scope="col">Evenings</th>
-        </tr>
-      </thead>
-      <tbody>
-        {summary.bins.map((b) => (
-          <tr key={b.from}>
-            <td>{inUnit(unit, b.from, points)}</td>
-            <td>{inUnit(unit, b.to, points)}</td>
-            <td>{count(b.count)}</td>
-          </tr>
-        ))}
-        {summary.never > 0 && (
-          <tr>
-            <td>never</td>
-            <td />
-            <td>{count(summary.never)}</td>
-          </tr>
-        )}
-      </tbody>
-    </chakra.table>
-  </chakra.details>
-);
+const rowsOf = ({ bins, never }: Summary, unit: LabUnit, points: string): readonly (readonly string[])[] => [
+  ...bins.map((b) => [inUnit(unit, b.from, points), inUnit(unit, b.to, points), count(b.count)]),
+  ...(never > 0 ? [["never", "", count(never)]] : []),
+];

@@ -5,6 +5,7 @@ import { area, line } from "d3-shape";
 import type { ReactNode } from "react";
 import { count, counted } from "../../../../core/words/sentence";
 import type { PointsCharts } from "../../../../server/ports/points-store";
+import { AsTable } from "../../../../ui/as-table";
 
 const width = 590;
 const short = (n: number): string =>
@@ -58,32 +59,7 @@ function Card({
         {says}
       </Text>
       {children}
-      <chakra.details fontSize="14.5px" color="inkSoft">
-        <summary>As a table</summary>
-        <chakra.table
-          width="100%"
-          css={{ "& td, & th": { textAlign: "right", py: "2px" }, "& td:first-of-type, & th:first-of-type": { textAlign: "left" } }}
-        >
-          <thead>
-            <tr>
-              {head.map((h) => (
-                <th key={h} scope="col">
-                  {h}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {body.map((r) => (
-              <tr key={r.join("|")}>
-                {r.map((c, i) => (
-                  <td key={`${i}${c}`}>{c}</td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </chakra.table>
-      </chakra.details>
+      <AsTable head={head} rows={body} />
     </Box>
   );
 }

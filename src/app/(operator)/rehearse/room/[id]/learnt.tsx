@@ -8,7 +8,7 @@ import { rehearsalRefusalInWords } from "../../../../../core/rehearsal/words";
 import type { RehearsalStanding } from "../../../../../core/wire/messages";
 import { count } from "../../../../../core/words/sentence";
 import { call } from "../../../../_frame/call";
-import { clockOf } from "../../../../_frame/show";
+import { clockOf } from "../../../../../core/words/clock";
 
 type Report = Readonly<{ standing: RehearsalStanding; parts: readonly ReportPart[] | null }>;
 const signs = { look: Eye, fine: Check, told: Minus } as const;

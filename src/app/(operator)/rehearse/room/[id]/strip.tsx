@@ -15,7 +15,8 @@ import { tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
 import { fixedKey } from "../../../../_frame/key-owners";
 import { useLive } from "../../../../_frame/live";
-import { clockOf, useNow } from "../../../../_frame/show";
+import { useNow } from "../../../../_frame/show";
+import { clockOf } from "../../../../../core/words/clock";
 import { GiveSignal } from "./give-signal";
 
 export const stripPx = 58;

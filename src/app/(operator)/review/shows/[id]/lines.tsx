@@ -5,7 +5,7 @@ import type { TalkItem } from "../../../../../core/wire/messages";
 import { counted } from "../../../../../core/words/sentence";
 import { Pick } from "../../../../../ui/pick";
 import { call } from "../../../../_frame/call";
-import { clockOf } from "../../../../_frame/show";
+import { clockOf } from "../../../../../core/words/clock";
 import { type Chip, chipsOf } from "../../../run/talk-rows";
 import type { Span } from "./show-tape";
 

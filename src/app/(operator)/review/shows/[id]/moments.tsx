@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { ReviewedShow } from "../../../../../server/ports/review-store";
 import type { ShownMoment } from "../../../../../server/web/review";
 import { RowName } from "../../../../../ui/row-name";
-import { clockOf } from "../../../../_frame/show";
+import { clockOf } from "../../../../../core/words/clock";
 import type { Span } from "./show-tape";
 
 type Props = Readonly<{

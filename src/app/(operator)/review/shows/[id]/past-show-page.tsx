@@ -8,7 +8,7 @@ import { count, counted } from "../../../../../core/words/sentence";
 import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
 import { tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
-import { clockOf } from "../../../../_frame/show";
+import { clockOf } from "../../../../../core/words/clock";
 import { Came } from "../../came";
 import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
