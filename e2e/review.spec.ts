@@ -106,3 +106,41 @@ test("what went wrong in a show stands with what it meant, and leads to its stre
   expect([refused.status(), ((await refused.json()) as { refusal: { code: string } }).refusal.code]).toEqual([403, "access/role"]);
   await noneSerious(page);
 });
+
+test("a page to share shows what the allow-list names, without script and to nobody without its link; another link ends the one before", async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(90_000);
+  await signIn(page, "owner", "/review");
+  await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
+  await page
+    .getByRole("button", { name: /^Keep / })
+    .first()
+    .click();
+  await expect(moments(page).filter({ hasText: "kept by kilnkeeper" })).toHaveCount(1);
+  const made = async (press: string): Promise<string> => {
+    const [answer] = await Promise.all([
+      page.waitForResponse((r) => r.url().endsWith("/share")),
+      page.getByRole("button", { name: press }).click(),
+    ]);
+    return ((await answer.json()) as { value: { path: string } }).value.path;
+  };
+  const first = await made("Make it and copy its link");
+  expect(first).toMatch(/^\/shared\/[A-Za-z0-9_-]{20,}$/);
+  const stranger = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+  await stranger.goto(new URL(first, page.url()).toString());
+  await expect(stranger.getByRole("heading", { name: /^Show of / })).toBeVisible();
+  await expect(stranger.getByText("Raid · harbour_lights brought 412")).toBeVisible();
+  const text = await stranger.locator("body").innerText();
+  for (const hidden of ["clay", "EUR", "kilnkeeper", "hello from the harbour"]) expect(text).not.toContain(hidden);
+  const second = await made("Copy a new link");
+  await stranger.reload();
+  await expect(stranger.getByRole("heading", { name: "Nothing to see here" })).toBeVisible();
+  await stranger.goto(new URL(second, page.url()).toString());
+  await expect(stranger.getByRole("heading", { name: /^Show of / })).toBeVisible();
+  await page.getByRole("button", { name: "Take it back" }).click();
+  await expect(page.getByText("Taken back: the link leads nowhere any more.")).toBeVisible();
+  await stranger.reload();
+  await expect(stranger.getByRole("heading", { name: "Nothing to see here" })).toBeVisible();
+});

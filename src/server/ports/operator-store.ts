@@ -8,6 +8,7 @@ import type { ChatLogStore } from "./chat-log-store";
 import type { LabStore } from "./lab-store";
 import type { MediaStore } from "./media-store";
 import type { PropStore } from "./prop-store";
+import type { OutsideShowStore } from "./outside-show-store";
 import type { ReviewStore } from "./review-store";
 import type { Place, Sprite } from "../../core/wire/messages";
 
@@ -263,6 +264,7 @@ export type OperatorStore = Readonly<{
   lab: LabStore;
   reviews: ReviewStore;
   chatLogs: ChatLogStore;
+  outsideShows: OutsideShowStore;
   events: EventStore;
   chat: ChatStore;
   studio: StudioStore;

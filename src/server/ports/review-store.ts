@@ -15,6 +15,8 @@ export type ReviewedShow = Readonly<{
   name: string;
   /** How far into its recording it begins, as it was set last. */
   offsetMs: number;
+  /** There is a page to share. */
+  shared: boolean;
 }>;
 /** What somebody decided about a moment, found or their own. */
 export type KeptMoment = Readonly<{
@@ -73,6 +75,10 @@ export type ReviewStore = Readonly<{
   show: (channel: ChannelId, id: number) => Promise<ReviewedShow | null>;
   name: (channel: ChannelId, id: number, name: string) => Promise<boolean>;
   offset: (channel: ChannelId, id: number, offsetMs: number) => Promise<boolean>;
+  /** Its page to share is known by this hash from now on, and by none before; null for no page. */
+  share: (channel: ChannelId, id: number, hash: string | null) => Promise<boolean>;
+  /** Whose page to share a hash is; null for nobody's. */
+  sharedBy: (hash: string) => Promise<Readonly<{ channel: ChannelId; channelName: string; id: number }> | null>;
   moments: (channel: ChannelId, id: number) => Promise<readonly KeptMoment[]>;
   /** Kept, named or dropped; what was decided of it before is written over. */
   decide: (channel: ChannelId, id: number, moment: KeptMoment) => Promise<boolean>;

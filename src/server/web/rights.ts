@@ -26,6 +26,7 @@ export const rights = {
   "channel.rename": ["owner"],
   "data.keep": ["owner"],
   "show.export": ["owner"],
+  "show.share": ["owner"],
   "people.forget": ["owner"],
   "sale.detail": ["owner"],
   "cue.link": ["owner"],

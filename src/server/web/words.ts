@@ -105,6 +105,16 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return `There are ${String(facts["most"])} chat logs already. Remove one first.`;
     case "chat-log/unknown":
       return "This chat log is not there any more.";
+    case "outside/no-manifest":
+      return "This is no show of Izzam: a ZIP that Review makes has a manifest, and this has none that can be read.";
+    case "outside/newer":
+      return `A newer version of Izzam made this file (${String(facts["format"])}). Open it there, or bring this installation up to it.`;
+    case "outside/too-large":
+      return "This show is larger than 80 MB as a ZIP. Only smaller ones can be looked at here.";
+    case "outside/too-many":
+      return `There are ${String(facts["most"])} shows from outside already. Remove one first.`;
+    case "outside/unknown":
+      return "This show is not there any more.";
     case "round/unknown":
       return "There is no round of this name, or it is not over yet.";
     case "game/unknown":

@@ -47,6 +47,7 @@ const whatIs: Readonly<Record<string, string>> = {
   lab_questions: "Questions asked of the odds lab",
   show_moments: "Moments of past shows",
   chat_files: "Chat from outside",
+  outside_shows: "Shows of other installations",
   once: "Ids that may come only once",
   audit: "Who did what",
   game_versions: "Versions of settings",

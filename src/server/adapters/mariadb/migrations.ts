@@ -164,6 +164,30 @@ const sixteenth: Step = {
   },
 };
 
+/** A past show may have a page to share, by a link of which the hash alone is kept. */
+const seventeenth: Step = {
+  name: "017-shows-shared",
+  up: async (db) => {
+    await db.raw(
+      "alter table show_reviews add column if not exists share varchar(64) character set ascii collate ascii_bin null, add unique key if not exists by_share (share)",
+    );
+  },
+};
+
+/** Shows of other installations, to be looked at. */
+const eighteenth: Step = {
+  name: "018-shows-from-outside",
+  up: async (db) => {
+    await db.raw(
+      `create table if not exists outside_shows (id varchar(40) character set ascii collate ascii_bin not null primary key,
+         channel_id varchar(26) character set ascii collate ascii_bin not null, name varchar(120) not null, body longtext not null,
+         log longblob not null, brought_by varchar(80) not null, created_ms bigint not null, removed_ms bigint null,
+         key of_channel (channel_id, created_ms),
+         foreign key (channel_id) references channels (id) on delete cascade) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`,
+    );
+  },
+};
+
 const steps: readonly Step[] = [
   first,
   second,
@@ -181,6 +205,8 @@ const steps: readonly Step[] = [
   fourteenth,
   fifteenth,
   sixteenth,
+  seventeenth,
+  eighteenth,
 ];
 
 export const migrationSource: Knex.MigrationSource<Step> = {

@@ -10,6 +10,7 @@ import { mariadbProps } from "./props";
 import { mariadbEmotes } from "./emotes";
 import { mariadbGames } from "./games";
 import { channelId } from "../../../core/kernel/ids";
+import { mariadbOutsideShows } from "./outside-shows";
 import { mariadbOverlays } from "./overlays";
 import { mariadbPoints } from "./points-store";
 import { mariadbShows } from "./shows";
@@ -27,6 +28,7 @@ export function mariadbOperatorStore(db: Database): OperatorStore {
     lab: mariadbLab(db),
     reviews: mariadbReviews(db),
     chatLogs: mariadbChatLogs(db),
+    outsideShows: mariadbOutsideShows(db),
     events: mariadbEvents(db),
     shows: mariadbShows(db),
     points: mariadbPoints(db),

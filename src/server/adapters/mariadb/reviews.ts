@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 import { emoteIndex, findEmotes } from "../../../core/chat/emotes";
-import type { ChannelId } from "../../../core/kernel/ids";
+import { channelId, type ChannelId } from "../../../core/kernel/ids";
 import type { KeptMoment, LinesAsked, LogLine, ReviewedShow, ReviewStore } from "../../ports/review-store";
 import { logBetween } from "./data";
 import { type Database, fromJson } from "./database";
@@ -24,7 +24,11 @@ export function mariadbReviews(db: Database): ReviewStore {
     (await db("records")
       .where({ id, channel: await numOf(channel), kind: "show" })
       .first()) as Row | undefined;
-  async function written(channel: ChannelId, id: number, part: Readonly<{ name?: string; offset_ms?: number }>): Promise<boolean> {
+  async function written(
+    channel: ChannelId,
+    id: number,
+    part: Readonly<{ name?: string; offset_ms?: number; share?: string | null }>,
+  ): Promise<boolean> {
     if ((await recordOf(channel, id)) === undefined) return false;
     await db("show_reviews")
       .insert({ record: id, ...part })
@@ -57,11 +61,21 @@ export function mariadbReviews(db: Database): ReviewStore {
         by: String(body["by"] ?? ""),
         name: own === undefined ? "" : text(own["name"]),
         offsetMs: own === undefined ? 0 : Number(own["offset_ms"]),
+        shared: own !== undefined && own["share"] !== null,
       };
       return show;
     },
     name: (channel, id, name) => written(channel, id, { name }),
     offset: (channel, id, offset_ms) => written(channel, id, { offset_ms }),
+    share: (channel, id, share) => written(channel, id, { share }),
+    sharedBy: async (hash) => {
+      const row = (await db("show_reviews as s")
+        .join("records as r", "r.id", "s.record")
+        .join("channels as c", "c.num", "r.channel")
+        .where("s.share", hash)
+        .first("c.id", "c.name", "s.record")) as Row | undefined;
+      return row === undefined ? null : { channel: channelId(text(row["id"])), channelName: text(row["name"]), id: Number(row["record"]) };
+    },
     moments: async (channel, id) => {
       if ((await recordOf(channel, id)) === undefined) return [];
       const rows = (await db("show_moments").where({ record: id }).orderBy("at_ms").orderBy("id")) as Row[];

@@ -327,6 +327,20 @@ declare module "knex/types/tables.js" {
       "demo",
       "demo"
     >;
+    outside_shows: Written<
+      {
+        id: string;
+        channel_id: string;
+        name: string;
+        body: string;
+        log: Buffer;
+        brought_by: string;
+        created_ms: number;
+        removed_ms: number | null;
+      },
+      "removed_ms",
+      never
+    >;
     overlays: Written<
       {
         id: string;
@@ -523,8 +537,9 @@ declare module "knex/types/tables.js" {
         record: number;
         name: string;
         offset_ms: number;
+        share: string | null;
       },
-      "name" | "offset_ms",
+      "name" | "offset_ms" | "share",
       never
     >;
     studio_connections: Written<

@@ -70,6 +70,8 @@ beforeAll(async () => {
     "014-odds-lab",
     "015-shows-reviewed",
     "016-chat-from-outside",
+    "017-shows-shared",
+    "018-shows-from-outside",
   ]);
 });
 afterAll(() => db.destroy());

@@ -14,6 +14,7 @@ import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
 import { Moments } from "./moments";
 import { Part } from "./part";
+import { Share } from "./share";
 import { ShowFiles } from "./show-files";
 import { ShowName } from "./show-name";
 import { ShowTape, type Span } from "./show-tape";
@@ -92,6 +93,7 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
             </Part>
           )}
           <ShowFiles id={show.id} />
+          <Share id={show.id} shared={show.shared} />
           <Part title="Who came">
             <Came came={view.came} />
           </Part>

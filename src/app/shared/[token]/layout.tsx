@@ -1,0 +1,6 @@
+import type { ReactNode } from "react";
+import "../../c/[channel]/shop.css";
+
+export default function SharedLayout({ children }: { children: ReactNode }) {
+  return <div className="shop">{children}</div>;
+}

@@ -1,0 +1,123 @@
+import { z } from "zod";
+import { ok, refused, type Result } from "../kernel/refusal";
+import { jsonOrNull } from "../kernel/text";
+import { showFormat, type ShowManifest, showManifestSchema } from "./bundle";
+
+/** A show of another installation, as its ZIP tells it: to be looked at, and nothing more. Whatever is in it was written by others. */
+export const outsideShowSchema = z.object({
+  manifest: showManifestSchema,
+  /** How much was written and how much happened, bin by bin. */
+  curve: z.object({ fromMs: z.number(), binMs: z.number(), chat: z.array(z.number()), rest: z.array(z.number()) }),
+  moments: z.array(z.object({ atMs: z.number(), toMs: z.number(), name: z.string(), why: z.string(), state: z.enum(["found", "kept"]) })),
+  results: z.array(z.object({ atMs: z.number(), game: z.string(), title: z.string(), result: z.string() })),
+  messages: z.number(),
+  people: z.number(),
+  /** Lines of its log that could not be read. */
+  bad: z.number(),
+});
+export type OutsideShow = z.infer<typeof outsideShowSchema>;
+export type OutsideLine = Readonly<{ atMs: number; kind: string; name: string; text: string }>;
+
+export const mostOutsideLines = 500_000;
+const mostBins = 2_000;
+const mostText = 500;
+const mostNames = 200_000;
+const dayMs = 86_400_000;
+
+/** What says what is in it. Refused: it is none of ours, of a newer version, or damaged. */
+export function readManifest(text: string | null): Result<ShowManifest> {
+  const given = text === null ? null : jsonOrNull(text);
+  const format = typeof given === "object" && given !== null && "format" in given ? given.format : undefined;
+  if (typeof format === "string" && format !== showFormat && /^izzam-show-\d+$/.test(format)) return refused("outside/newer", { format });
+  const read = showManifestSchema.safeParse(given);
+  if (!read.success) return refused("outside/no-manifest");
+  const { from, to } = read.data.show;
+  const lasts = Date.parse(to) - Date.parse(from);
+  return lasts < 0 || lasts > 7 * dayMs ? refused("outside/no-manifest") : ok(read.data);
+}
+
+const lineSchema = z.object({
+  at: z.string().max(40),
+  kind: z.string().max(40),
+  viewer: z.object({ name: z.string() }).nullish(),
+  text: z.string().optional(),
+  body: z.record(z.string(), z.unknown()).nullish(),
+});
+
+/** Reads a log line by line, however long it is: counts it, and keeps what there is to read. */
+export class OutsideLog {
+  readonly lines: OutsideLine[] = [];
+  bad = 0;
+  messages = 0;
+  private readonly names = new Set<string>();
+  private readonly fromMs: number;
+  private readonly binMs: number;
+  private readonly chat: number[];
+  private readonly rest: number[];
+
+  constructor({ show }: ShowManifest) {
+    this.fromMs = Date.parse(show.from);
+    const ms = Math.max(1_000, Date.parse(show.to) - this.fromMs);
+    this.binMs = Math.max(10_000, Math.ceil(ms / mostBins / 1_000) * 1_000);
+    const size = Math.max(1, Math.ceil(ms / this.binMs));
+    this.chat = new Array<number>(size).fill(0);
+    this.rest = new Array<number>(size).fill(0);
+  }
+
+  add(raw: string): void {
+    if (raw.trim() === "") return;
+    const read = raw.length > 200_000 || this.lines.length >= mostOutsideLines ? null : lineSchema.safeParse(jsonOrNull(raw));
+    const atMs = read?.success === true ? Date.parse(read.data.at) : NaN;
+    if (read?.success !== true || Number.isNaN(atMs)) {
+      this.bad += 1;
+      return;
+    }
+    const { kind, viewer, text, body } = read.data;
+    const name = (viewer?.name ?? (typeof body?.["by"] === "string" ? body["by"] : "")).slice(0, 80);
+    const said = text ?? (typeof body?.["text"] === "string" ? body["text"] : "");
+    const bin = Math.floor((atMs - this.fromMs) / this.binMs);
+    const bins = kind === "message" ? this.chat : this.rest;
+    if (bin >= 0 && bin < bins.length) bins[bin] = (bins[bin] ?? 0) + 1;
+    if (kind === "message") {
+      this.messages += 1;
+      if (this.names.size < mostNames) this.names.add(name);
+    }
+    this.lines.push({ atMs, kind, name, text: said.slice(0, mostText) });
+  }
+
+  get people(): number {
+    return this.names.size;
+  }
+  get curve(): OutsideShow["curve"] {
+    const { fromMs, binMs, chat, rest } = this;
+    return { fromMs, binMs, chat, rest };
+  }
+}
+
+const momentsSchema = z.array(
+  z.object({
+    at: z.string(),
+    to: z.string(),
+    name: z.string().max(200),
+    why: z.string().max(400).default(""),
+    state: z.string(),
+  }),
+);
+/** Moments of the file; what was dropped there is dropped here, and what can't be read is none. */
+export function readMoments(text: string | null): OutsideShow["moments"] {
+  const read = momentsSchema.safeParse(text === null ? null : jsonOrNull(text));
+  if (!read.success) return [];
+  return read.data.flatMap(({ at, to, name, why, state }) => {
+    const [atMs, toMs] = [Date.parse(at), Date.parse(to)];
+    const known = state === "found" || state === "kept";
+    return Number.isNaN(atMs) || Number.isNaN(toMs) || !known ? [] : [{ atMs, toMs, name, why, state }];
+  });
+}
+/** Rows of the results' table, by their columns. */
+export function readResults(rows: readonly Readonly<Record<string, string>>[]): OutsideShow["results"] {
+  return rows.slice(0, 2_000).flatMap((row) => {
+    const of = (key: string): string => (Object.hasOwn(row, key) ? String(row[key]).slice(0, 300) : "");
+    const atMs = Date.parse(of("when"));
+    return Number.isNaN(atMs) ? [] : [{ atMs, game: of("game"), title: of("title"), result: of("result") }];
+  });
+}

@@ -1,0 +1,102 @@
+import { randomUUID } from "node:crypto";
+import { createReadStream } from "node:fs";
+import { mkdtemp, readFile, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { createInterface } from "node:readline";
+import { LRUCache } from "lru-cache";
+import Papa from "papaparse";
+import { z } from "zod";
+import type { ChannelId } from "../../core/kernel/ids";
+import { ok, refused, type Result } from "../../core/kernel/refusal";
+import { cut } from "../../core/kernel/text";
+import { OutsideLog, type OutsideLine, type OutsideShow, readManifest, readMoments, readResults } from "../../core/review/outside";
+import type { WebServices } from "../composition";
+import type { Session } from "../ports/operator-store";
+
+export const mostShowBytes = 80 * 1024 * 1024;
+/** Unpacked no file of it is larger: a log of half a million lines is half of it. */
+const mostEach = 300 * 1024 * 1024;
+
+/** Takes in a show of another installation, to be looked at. It is unpacked where it can be ended; its log is read line by line. */
+export async function addOutsideShow(
+  { store, decoder, clock }: Pick<WebServices, "store" | "decoder" | "clock">,
+  session: Session,
+  bytes: Buffer,
+): Promise<Result<Readonly<{ id: string; bad: number }>>> {
+  const folder = await mkdtemp(join(tmpdir(), "izzam-show-"));
+  try {
+    const files = await decoder.unzip(bytes, mostEach, folder);
+    if (!files.ok) return files;
+    const pathOf = (name: string): string | null => files.value.find((f) => f.name === name)?.path ?? null;
+    const textOf = async (name: string): Promise<string | null> => {
+      const path = pathOf(name);
+      return path === null ? null : readFile(path, "utf8");
+    };
+    const manifest = readManifest(await textOf("manifest.json"));
+    if (!manifest.ok) return manifest;
+    const log = new OutsideLog(manifest.value);
+    const path = pathOf("log.ndjson");
+    if (path !== null) for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) log.add(line);
+    const table = Papa.parse<Record<string, string>>((await textOf("results.csv")) ?? "", { header: true, skipEmptyLines: true });
+    const show: OutsideShow = {
+      manifest: manifest.value,
+      curve: log.curve,
+      moments: readMoments(await textOf("moments.json")),
+      results: readResults(table.data),
+      messages: log.messages,
+      people: log.people,
+      bad: log.bad,
+    };
+    const id = randomUUID();
+    const { channel, show: told } = manifest.value;
+    const name = cut(`${told.name} · ${channel}`, 120);
+    const added = await store.outsideShows.add({ id, channel: session.channelId, name, by: session.login }, show, log.lines, clock.now());
+    return added.ok ? ok({ id, bad: log.bad }) : added;
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+export async function actOnOutsideShow(
+  { store, clock }: Pick<WebServices, "store" | "clock">,
+  channel: ChannelId,
+  id: string,
+  act: Readonly<{ do: "remove" | "restore" }> | Readonly<{ do: "rename"; name: string }>,
+): Promise<Result<null>> {
+  const done =
+    act.do === "rename"
+      ? await store.outsideShows.rename(channel, id, act.name)
+      : await store.outsideShows.remove(channel, id, act.do === "remove" ? clock.now() : null);
+  return done ? ok(null) : refused("outside/unknown");
+}
+
+export const outsideLinesSchema = z.object({
+  from: z.coerce.number().min(0).default(0),
+  skip: z.coerce.number().int().min(0).default(0),
+  words: z.string().trim().max(80).default(""),
+});
+const atOnce = 200;
+/** Whoever reads on reads the same one: what was unpacked is kept for a while. */
+const unpacked = new LRUCache<string, readonly OutsideLine[]>({ max: 2, ttl: 300_000 });
+export async function outsideLines(
+  { store }: Pick<WebServices, "store">,
+  channel: ChannelId,
+  id: string,
+  { from, skip, words }: z.infer<typeof outsideLinesSchema>,
+): Promise<Readonly<{ lines: readonly OutsideLine[]; more: boolean }> | null> {
+  const key = `${channel} ${id}`;
+  const all = unpacked.get(key) ?? (await store.outsideShows.lines(channel, id));
+  if (all === null) return null;
+  unpacked.set(key, all);
+  const wanted = words.toLowerCase();
+  const found: OutsideLine[] = [];
+  let left = skip;
+  for (const line of all) {
+    if (line.atMs < from || (line.text === "" && line.name === "")) continue;
+    if (wanted !== "" && !line.text.toLowerCase().includes(wanted) && !line.name.toLowerCase().includes(wanted)) continue;
+    if (left > 0) left -= 1;
+    else if (found.push(line) > atOnce) break;
+  }
+  return { lines: found.slice(0, atOnce), more: found.length > atOnce };
+}
