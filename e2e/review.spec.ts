@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { unzipSync } from "fflate";
+import { unzipSync, zipSync } from "fflate";
 import { expect, type Page } from "@playwright/test";
 import { frameOf, frameRateOf } from "../src/core/review/timecode";
 import { control, noneSerious, signIn, test } from "./support";
@@ -104,6 +104,49 @@ test("what went wrong in a show stands with what it meant, and leads to its stre
   // What the owner alone may take out, a moderator is refused in words.
   const refused = await page.request.get(new URL("whole", `${page.url().replace("/review/", "/api/review/")}/`).toString());
   expect([refused.status(), ((await refused.json()) as { refusal: { code: string } }).refusal.code]).toEqual([403, "access/role"]);
+  await noneSerious(page);
+});
+
+test("the ZIP of a show is brought in, looked at, named, removed and brought back; damaged ones are refused", async ({ page }) => {
+  test.setTimeout(90_000);
+  await signIn(page, "owner", "/review");
+  const href = await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).getAttribute("href");
+  const whole = await (await page.request.get(new URL(`/api${href}/whole`, page.url()).toString())).body();
+  const part = page.getByTestId("outside-shows");
+  const bring = (buffer: Buffer) =>
+    part.getByLabel("The ZIP of a show").setInputFiles({ name: "show.zip", mimeType: "application/zip", buffer });
+  const files = unzipSync(whole);
+  const text = (value: unknown) => new TextEncoder().encode(JSON.stringify(value));
+  const manifest = JSON.parse(new TextDecoder().decode(files["manifest.json"])) as object;
+  const bad: readonly [Buffer, RegExp][] = [
+    [whole.subarray(0, whole.length / 2), /ZIP/],
+    [Buffer.from(zipSync({ "readme.txt": text("hello") })), /none that can be read/],
+    [Buffer.from(zipSync({ ...files, "manifest.json": text({ ...manifest, format: "izzam-show-9" }) })), /A newer version of Izzam/],
+  ];
+  for (const [buffer, says] of bad) {
+    await bring(buffer);
+    await expect(page.getByText(says).last()).toBeVisible();
+  }
+  await expect(part.getByRole("listitem")).toHaveCount(0);
+  const log = Buffer.concat([files["log.ndjson"] ?? Buffer.alloc(0), Buffer.from('{"at":"never"}\nnonsense\n')]);
+  await bring(Buffer.from(zipSync({ ...files, "log.ndjson": log })));
+  await expect(page.getByText("It came in; 2 lines of its log could not be read.")).toBeVisible();
+  await part.getByRole("button", { name: /something else$/ }).click();
+  await part.getByLabel("What this show is called").fill("An evening of the neighbours");
+  await page.keyboard.press("Enter");
+  await part.getByRole("button", { name: "Remove An evening of the neighbours" }).click();
+  await part.getByRole("button", { name: "Bring back An evening of the neighbours" }).click();
+  await part.getByRole("link", { name: "An evening of the neighbours" }).click();
+
+  await expect(page.getByText("it is here to be looked at", { exact: false })).toContainText("2 lines of its log could not be read");
+  await expect(page.getByRole("list", { name: "Moments of this show" })).toContainText("Raid · harbour_lights brought 412");
+  await page.getByLabel("Find in this stretch").fill("harbour_lights");
+  const lines = page.getByRole("list", { name: "Lines of the show" });
+  await expect(lines).toContainText("harbour_lights raided with 412");
+  await expect(page.getByRole("button", { name: /Raid · harbour_lights brought 412/ })).toBeVisible();
+  await page.getByLabel("Find in this stretch").fill("");
+  await page.getByRole("button", { name: "More", exact: true }).click();
+  await expect(page.getByRole("status").filter({ hasText: "400 lines, and more" })).toBeVisible();
   await noneSerious(page);
 });
 

@@ -30,6 +30,11 @@ export const showManifestSchema = z.object({
   /** How points and money are called in it. */
   points: z.string().max(60),
   currency: z.string().max(3),
+  /** Games that the log names by their ids. */
+  games: z
+    .array(z.object({ id: z.string().max(60), kind: z.string().max(40), name: z.string().max(120) }))
+    .max(500)
+    .default([]),
   files: z.array(z.object({ name: z.string().max(80), about: z.string().max(200), rows: z.int().min(0).nullable() })).max(40),
 });
 export type ShowManifest = z.infer<typeof showManifestSchema>;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import type { ShowManifest } from "./bundle";
-import { OutsideLog, readManifest, readMoments, readResults } from "./outside";
+import { OutsideLog, type OutsideRow, readManifest, readMoments, readResults } from "./outside";
 
 const manifest: ShowManifest = {
   format: "izzam-show-1",
@@ -9,6 +9,7 @@ const manifest: ShowManifest = {
   show: { name: "Friday", from: "2026-10-24T22:30:00.000Z", to: "2026-10-25T00:30:00.000Z", recordingOffsetMs: 0 },
   points: "clay",
   currency: "EUR",
+  games: [{ id: "spall", kind: "boss-battle", name: "Old Spall" }],
   files: [],
 };
 
@@ -29,18 +30,31 @@ describe("a show of another installation", () => {
     expect(readManifest("{").ok).toBe(false);
   });
   test("its log is read line by line; what can't be read is counted and keeps none of the others out", () => {
-    const log = new OutsideLog(manifest);
+    const hits = [
+      { game: "spall", note: { did: "damage/dealt", count: 4 } },
+      { game: "__proto__", note: { did: "constructor", count: 1 } },
+      { game: "spall", note: null },
+    ];
+    const say = (row: OutsideRow): string => {
+      if (row.kind === "odd") throw new Error("of another version");
+      return `${row.kind} by ${row.name}`;
+    };
+    const log = new OutsideLog(manifest, say);
     const line = (min: number, part: object): string =>
       JSON.stringify({ at: new Date(Date.parse(manifest.show.from) + min * 60_000).toISOString(), seq: 1, source: "x", ...part });
     log.add(line(0, { kind: "message", viewer: { id: "a", name: "ada" }, text: "hello" }));
     log.add(line(0, { kind: "message", viewer: { id: "p", name: "__proto__" }, text: "x".repeat(900) }));
-    log.add(line(1, { kind: "tip", viewer: { id: "a", name: "ada" }, body: { text: "for clay", amountMinor: 5 } }));
+    log.add(line(1, { kind: "tip", viewer: { id: "a", name: "ada" }, body: { text: "for clay", amountMinor: 500, currency: "EUR" } }));
     log.add(line(1, { kind: "command", viewer: null, body: { by: "keeper" } }));
+    log.add(line(2, { kind: "odd", viewer: null, body: { notes: "none" } }));
+    log.add(line(2, { kind: "raid", viewer: { id: "c", name: "constructor" }, body: { viewers: 40, notes: hits } }));
     log.add(line(9_999, { kind: "message", viewer: null, text: "after" }));
     for (const bad of ["", "  ", "{", "null", '{"at":"never","kind":"message"}', '{"kind":"message"}']) log.add(bad);
-    expect([log.lines.length, log.messages, log.people, log.bad]).toEqual([5, 3, 3, 4]);
+    expect([log.lines.length, log.messages, log.people, log.bad]).toEqual([6, 3, 3, 4]);
     expect(log.lines[1]?.text).toHaveLength(500);
-    expect(log.lines.map((l) => l.name)).toEqual(["ada", "__proto__", "ada", "keeper", ""]);
+    expect(log.lines.map((l) => l.name)).toEqual(["ada", "__proto__", "ada", "keeper", "constructor", ""]);
+    expect(log.lines.map((l) => l.text).slice(2)).toEqual(["tip by ada", "command by keeper", "raid by constructor", "after"]);
+    expect(log.marks.map((m) => m.label)).toEqual(["ada tipped 5.00 EUR", "Raid · constructor brought 40"]);
     expect([log.curve.chat.reduce((a, b) => a + b, 0), log.curve.rest[6], log.curve.chat.length]).toEqual([2, 2, 720]);
   });
   test("moments and results that can be read; others are none", () => {

@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { chipsOf } from "../chips";
 import { ok, refused, type Result } from "../kernel/refusal";
 import { jsonOrNull } from "../kernel/text";
+import { markOf, type TimelineEvent } from "../show/timeline";
 import { showFormat, type ShowManifest, showManifestSchema } from "./bundle";
 
 /** A show of another installation, as its ZIP tells it: to be looked at, and nothing more. Whatever is in it was written by others. */
@@ -10,17 +12,35 @@ export const outsideShowSchema = z.object({
   curve: z.object({ fromMs: z.number(), binMs: z.number(), chat: z.array(z.number()), rest: z.array(z.number()) }),
   moments: z.array(z.object({ atMs: z.number(), toMs: z.number(), name: z.string(), why: z.string(), state: z.enum(["found", "kept"]) })),
   results: z.array(z.object({ atMs: z.number(), game: z.string(), title: z.string(), result: z.string() })),
+  /** What stands on its tape; when there are more than fit, the oldest are left out. */
+  marks: z.array(
+    z.object({
+      seq: z.number(),
+      atMs: z.number(),
+      tone: z.enum(["slate", "brick", "moss", "ochre", "soft"]),
+      label: z.string(),
+      weight: z.literal([1, 2, 3]),
+      game: z.string(),
+      turned: z.enum(["on", "off", ""]),
+    }),
+  ),
   messages: z.number(),
   people: z.number(),
   /** Lines of its log that could not be read. */
   bad: z.number(),
 });
 export type OutsideShow = z.infer<typeof outsideShowSchema>;
-export type OutsideLine = Readonly<{ atMs: number; kind: string; name: string; text: string }>;
+/** A line of it: who, what, and beside it what it led to, in words made when it came in. */
+export type OutsideChip = Readonly<{ short: string; words: string; tone: "good" | "spent" | "no" | "said" }>;
+export type OutsideLine = Readonly<{ atMs: number; kind: string; name: string; text: string; chips: readonly OutsideChip[] }>;
+/** A row of the log as it was read, for whoever puts it into words. */
+export type OutsideRow = Readonly<{ seq: number; atMs: number; kind: string; source: string; name: string; body: unknown }>;
 
 export const mostOutsideLines = 500_000;
 const mostBins = 2_000;
 const mostText = 500;
+const mostMarks = 4_000;
+const mostChips = 4;
 const mostNames = 200_000;
 const dayMs = 86_400_000;
 
@@ -39,6 +59,7 @@ export function readManifest(text: string | null): Result<ShowManifest> {
 const lineSchema = z.object({
   at: z.string().max(40),
   kind: z.string().max(40),
+  source: z.string().max(40).default(""),
   viewer: z.object({ name: z.string() }).nullish(),
   text: z.string().optional(),
   body: z.record(z.string(), z.unknown()).nullish(),
@@ -47,6 +68,7 @@ const lineSchema = z.object({
 /** Reads a log line by line, however long it is: counts it, and keeps what there is to read. */
 export class OutsideLog {
   readonly lines: OutsideLine[] = [];
+  readonly marks: TimelineEvent[] = [];
   bad = 0;
   messages = 0;
   private readonly names = new Set<string>();
@@ -55,7 +77,14 @@ export class OutsideLog {
   private readonly chat: number[];
   private readonly rest: number[];
 
-  constructor({ show }: ShowManifest) {
+  private readonly kinds: ReadonlyMap<string, string>;
+
+  /** `say` puts what happened into words, as it does for shows of one's own. */
+  constructor(
+    { show, games }: ShowManifest,
+    private readonly say: (row: OutsideRow) => string,
+  ) {
+    this.kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
     this.fromMs = Date.parse(show.from);
     const ms = Math.max(1_000, Date.parse(show.to) - this.fromMs);
     this.binMs = Math.max(10_000, Math.ceil(ms / mostBins / 1_000) * 1_000);
@@ -72,9 +101,13 @@ export class OutsideLog {
       this.bad += 1;
       return;
     }
-    const { kind, viewer, text, body } = read.data;
+    const { kind, source, viewer, text, body } = read.data;
     const name = (viewer?.name ?? (typeof body?.["by"] === "string" ? body["by"] : "")).slice(0, 80);
-    const said = text ?? (typeof body?.["text"] === "string" ? body["text"] : "");
+    const row: OutsideRow = { seq: this.lines.length, atMs, kind, source, name, body: { ...body, viewer } };
+    const mark = quiet(() => markOf(row, (game) => this.kinds.get(game) ?? ""), null);
+    if (mark !== null) this.marks.push({ ...mark, label: mark.label.slice(0, mostText) });
+    if (this.marks.length > mostMarks) this.marks.shift();
+    const said = text ?? quiet(() => this.say(row), "");
     const bin = Math.floor((atMs - this.fromMs) / this.binMs);
     const bins = kind === "message" ? this.chat : this.rest;
     if (bin >= 0 && bin < bins.length) bins[bin] = (bins[bin] ?? 0) + 1;
@@ -82,15 +115,35 @@ export class OutsideLog {
       this.messages += 1;
       if (this.names.size < mostNames) this.names.add(name);
     }
-    this.lines.push({ atMs, kind, name, text: said.slice(0, mostText) });
+    const chips = quiet(() => this.chips(row, body?.["notes"]), []);
+    if (said !== "" || chips.length > 0) this.lines.push({ atMs, kind, name, text: said.slice(0, mostText), chips });
   }
 
+  private chips({ seq, atMs, kind, name }: OutsideRow, notes: unknown): readonly OutsideChip[] {
+    const read = z.array(z.object({ game: z.string(), note: z.unknown() })).safeParse(notes);
+    if (!read.success || read.data.length === 0) return [];
+    const item = { n: seq, seq, atMs, kind, name, viewer: null, text: "", notes: read.data.slice(0, mostChips) };
+    return chipsOf(item, (game) => this.kinds.get(game) ?? "").map(({ short, words, tone }) => ({
+      short: short.slice(0, 80),
+      words: words.slice(0, mostText),
+      tone,
+    }));
+  }
   get people(): number {
     return this.names.size;
   }
   get curve(): OutsideShow["curve"] {
     const { fromMs, binMs, chat, rest } = this;
     return { fromMs, binMs, chat, rest };
+  }
+}
+
+/** Others wrote what is read: what can't be put into words is left out. */
+function quiet<T>(make: () => T, otherwise: T): T {
+  try {
+    return make();
+  } catch {
+    return otherwise;
   }
 }
 

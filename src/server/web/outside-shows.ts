@@ -13,6 +13,7 @@ import { cut } from "../../core/kernel/text";
 import { OutsideLog, type OutsideLine, type OutsideShow, readManifest, readMoments, readResults } from "../../core/review/outside";
 import type { WebServices } from "../composition";
 import type { Session } from "../ports/operator-store";
+import { saidBy } from "./review";
 
 export const mostShowBytes = 80 * 1024 * 1024;
 /** Unpacked no file of it is larger: a log of half a million lines is half of it. */
@@ -35,13 +36,14 @@ export async function addOutsideShow(
     };
     const manifest = readManifest(await textOf("manifest.json"));
     if (!manifest.ok) return manifest;
-    const log = new OutsideLog(manifest.value);
+    const log = new OutsideLog(manifest.value, saidBy);
     const path = pathOf("log.ndjson");
     if (path !== null) for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) log.add(line);
     const table = Papa.parse<Record<string, string>>((await textOf("results.csv")) ?? "", { header: true, skipEmptyLines: true });
     const show: OutsideShow = {
       manifest: manifest.value,
       curve: log.curve,
+      marks: log.marks,
       moments: readMoments(await textOf("moments.json")),
       results: readResults(table.data),
       messages: log.messages,
@@ -64,6 +66,7 @@ export async function actOnOutsideShow(
   id: string,
   act: Readonly<{ do: "remove" | "restore" }> | Readonly<{ do: "rename"; name: string }>,
 ): Promise<Result<null>> {
+  unpacked.delete(keyOf(channel, id));
   const done =
     act.do === "rename"
       ? await store.outsideShows.rename(channel, id, act.name)
@@ -73,19 +76,21 @@ export async function actOnOutsideShow(
 
 export const outsideLinesSchema = z.object({
   from: z.coerce.number().min(0).default(0),
+  to: z.coerce.number().min(0).default(Number.MAX_SAFE_INTEGER),
   skip: z.coerce.number().int().min(0).default(0),
   words: z.string().trim().max(80).default(""),
 });
 const atOnce = 200;
+const keyOf = (channel: ChannelId, id: string): string => `${channel} ${id}`;
 /** Whoever reads on reads the same one: what was unpacked is kept for a while. */
 const unpacked = new LRUCache<string, readonly OutsideLine[]>({ max: 2, ttl: 300_000 });
 export async function outsideLines(
   { store }: Pick<WebServices, "store">,
   channel: ChannelId,
   id: string,
-  { from, skip, words }: z.infer<typeof outsideLinesSchema>,
+  { from, to, skip, words }: z.infer<typeof outsideLinesSchema>,
 ): Promise<Readonly<{ lines: readonly OutsideLine[]; more: boolean }> | null> {
-  const key = `${channel} ${id}`;
+  const key = keyOf(channel, id);
   const all = unpacked.get(key) ?? (await store.outsideShows.lines(channel, id));
   if (all === null) return null;
   unpacked.set(key, all);
@@ -93,7 +98,7 @@ export async function outsideLines(
   const found: OutsideLine[] = [];
   let left = skip;
   for (const line of all) {
-    if (line.atMs < from || (line.text === "" && line.name === "")) continue;
+    if (line.atMs < from || line.atMs > to) continue;
     if (wanted !== "" && !line.text.toLowerCase().includes(wanted) && !line.name.toLowerCase().includes(wanted)) continue;
     if (left > 0) left -= 1;
     else if (found.push(line) > atOnce) break;

@@ -239,13 +239,15 @@ export async function showLines(
 function talkOf(row: LogLine): TalkItem | null {
   const body = (row.body ?? {}) as Readonly<Record<string, unknown>>;
   const notes = Array.isArray(body["notes"]) ? (body["notes"] as TalkItem["notes"]) : [];
-  const said = row.kind === "message" ? row.text : textOf(row, body);
+  const said = row.kind === "message" ? row.text : saidBy(row);
   if (said === "" && notes.length === 0) return null;
   const by = typeof body["by"] === "string" ? body["by"] : "";
   const name = row.name === "" && (row.kind === "command" || row.kind === "cue") ? by : row.name;
   return { n: row.seq, seq: row.seq, atMs: row.atMs, kind: row.kind, name, viewer: null, text: said, notes };
 }
-function textOf(row: LogLine, body: Readonly<Record<string, unknown>>): string {
+/** What a row of a log says that is no message, in words. */
+export function saidBy(row: Omit<LogLine, "text">): string {
+  const body = (row.body ?? {}) as Readonly<Record<string, unknown>>;
   const mark = markOf(row);
   try {
     // Written by this engine or one before it: what it can't read any more it does not say.

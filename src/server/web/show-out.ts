@@ -89,7 +89,7 @@ export async function showBundle(
   const view = await reviewView(web, channel, id);
   const moments = view === null ? null : await showMoments(web, channel, id);
   if (view === null || moments === null) return null;
-  const { show, numbers } = view;
+  const { show, numbers, games } = view;
   const facts = factsOf(await published(web, channel));
   const text = new TextEncoder();
 
@@ -157,6 +157,7 @@ export async function showBundle(
       show: { name: titleOf(show), from: iso(show.fromMs), to: iso(show.toMs), recordingOffsetMs: show.offsetMs },
       points: facts.points,
       currency: facts.home,
+      games: games.slice(0, 500),
       files: Object.entries(showFiles).map(([name, about]) => ({ name, about, rows: rows.get(name as ShowFile) ?? null })),
     };
     // Last, since only now it is known how much is in each.

@@ -17,7 +17,8 @@ import { pause, said, testChannel } from "../../server/testing/channel";
 import { asksFor, buttonsOf, commandOf } from "../../core/games/buttons";
 import { placeOf } from "../../server/web/games";
 import { effectChoices, type Available } from "../../app/(operator)/prepare/_effects/available";
-import { chipsOf, takeBack } from "../../app/(operator)/run/talk-rows";
+import { takeBack } from "../../app/(operator)/run/talk-rows";
+import { chipsOf } from "../../core/chips";
 import { kettle } from "./definition";
 
 // The one line.

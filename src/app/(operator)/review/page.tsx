@@ -10,11 +10,12 @@ export const metadata: Metadata = { title: "Review" };
 export default async function ReviewPage() {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  const shows = await services().store.shows.past(session.channelId, 50);
+  const { store } = services();
+  const [shows, outside] = await Promise.all([store.shows.past(session.channelId, 50), store.outsideShows.list(session.channelId)]);
   return (
     <>
       <ReviewNav here="shows" />
-      <PastShows shows={shows} />
+      <PastShows shows={shows} outside={outside} />
     </>
   );
 }

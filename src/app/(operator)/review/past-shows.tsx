@@ -2,12 +2,14 @@
 import { Box, Grid, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { clockOf } from "../../../core/words/clock";
+import type { OutsideShowRow } from "../../../server/ports/outside-show-store";
 import type { PastShow } from "../../../server/ports/show-store";
+import { OutsideShows } from "./outside-shows";
 import { Trends } from "./trends";
 import { When } from "../../../ui/when";
 
 /** The shows and rehearsals that ended, newest first; a show opens into its tape. */
-export function PastShows({ shows }: Readonly<{ shows: readonly PastShow[] }>) {
+export function PastShows({ shows, outside }: Readonly<{ shows: readonly PastShow[]; outside: readonly OutsideShowRow[] }>) {
   return (
     <Box maxW="900px" mx="auto" px="5" pt="6" pb="10">
       {shows.some((s) => !s.rehearsal) && <Trends />}
@@ -37,6 +39,7 @@ export function PastShows({ shows }: Readonly<{ shows: readonly PastShow[] }>) {
           ))}
         </Box>
       )}
+      <OutsideShows shows={outside} />
     </Box>
   );
 }

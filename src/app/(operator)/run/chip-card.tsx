@@ -1,10 +1,11 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { type KeyboardEvent, useState } from "react";
+import type { Chip } from "../../../core/chips";
 import { noteInWords } from "../../../core/modules";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { sendCommand } from "../../_frame/show";
-import { type Chip, takeBack } from "./talk-rows";
+import { takeBack } from "./talk-rows";
 
 /** One consequence: why it came to this, and what can be done about it. */
 export function ChipCard({ chip, onClose }: Readonly<{ chip: Chip; onClose: () => void }>) {

@@ -1,13 +1,13 @@
 "use client";
 import type { SystemStyleObject } from "@chakra-ui/react";
 import { type KeyboardEvent, memo } from "react";
+import type { Chip } from "../../../core/chips";
 import { fold } from "../../../core/kernel/fold";
 import type { Sprite, TalkItem } from "../../../core/wire/messages";
 import { nextFocus } from "../../../ui/roving";
 import { SpriteView } from "../../../ui/sprite-view";
 import { initialsKept } from "./talk-faces";
 import { wallClock } from "../../_frame/show";
-import type { Chip } from "./talk-rows";
 
 /** `key` comes round: the held list remembers the height of every key it ever saw, and an evening has a million rows. */
 export type Row = Readonly<{ item: TalkItem; chips: readonly Chip[]; key: number }>;

@@ -1,8 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
+import { chipsOf } from "../../../core/chips";
 import type { Note } from "../../../core/module/module";
 import type { TalkItem } from "../../../core/wire/messages";
 import { withTalk } from "../../_frame/talk";
-import { chipsOf, passes, takeBack } from "./talk-rows";
+import { passes, takeBack } from "./talk-rows";
 
 const kinds: Record<string, string> = { wall: "emote-wall", boss: "boss-battle", book: "rules", show: "show" };
 const item = (n: number, notes: [string, Note][] = [], kind = "message"): TalkItem => ({

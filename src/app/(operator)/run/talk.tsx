@@ -14,6 +14,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { type Chip, chipsOf } from "../../../core/chips";
 import { fold } from "../../../core/kernel/fold";
 import type { Sprite, TalkItem } from "../../../core/wire/messages";
 import { count } from "../../../core/words/sentence";
@@ -26,7 +27,7 @@ import { ChipCard } from "./chip-card";
 import { Speak } from "./speak";
 import { type HeldAt, HeldRows } from "./talk-held";
 import { type Row, rowStyles, TalkRow } from "./talk-row";
-import { type Chip, chipsOf, passes, type TalkFilter } from "./talk-rows";
+import { passes, type TalkFilter } from "./talk-rows";
 import { useTalkFaces } from "./talk-faces";
 import { ViewerCard } from "./viewer-card";
 

@@ -11,7 +11,7 @@ const mostKept = 20;
 const mostBytes = 60 * 1024 * 1024;
 /** What was removed can be brought back for so long. */
 const shownRemovedMs = 7 * 86_400_000;
-type Packed = readonly [atMs: number, kind: string, name: string, text: string];
+type Packed = readonly [atMs: number, kind: string, name: string, text: string, chips: OutsideLine["chips"]];
 
 export function mariadbOutsideShows(db: Database): OutsideShowStore {
   const of = (channel: string, id: string) => db("outside_shows").where({ channel_id: channel, id });
@@ -33,7 +33,7 @@ export function mariadbOutsideShows(db: Database): OutsideShowStore {
         removedMs: r["removed_ms"] === null ? null : Number(r["removed_ms"]),
       })),
     add: async ({ id, channel, name, by }, show, lines, nowMs) => {
-      const log = await zip(JSON.stringify(lines.map(({ atMs, kind, name: who, text: said }): Packed => [atMs, kind, who, said])));
+      const log = await zip(JSON.stringify(lines.map(({ atMs, kind, name: who, text: said, chips }): Packed => [atMs, kind, who, said, chips])));
       if (log.length > mostBytes) return refused("outside/too-large");
       return db.transaction(async (trx) => {
         await trx("channels").where({ id: channel }).forUpdate().first("id");
@@ -56,7 +56,7 @@ export function mariadbOutsideShows(db: Database): OutsideShowStore {
       if (row === undefined) return null;
       // What this store wrote there itself.
       const packed = JSON.parse((await unzip(row["log"] as Buffer)).toString()) as readonly Packed[];
-      return packed.map(([atMs, kind, name, said]): OutsideLine => ({ atMs, kind, name, text: said }));
+      return packed.map(([atMs, kind, name, said, chips]): OutsideLine => ({ atMs, kind, name, text: said, chips }));
     },
   };
 }

@@ -1,14 +1,15 @@
 "use client";
 import { Box, Button, Flex, Input, Text } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
+import { type ChipTone, chipsOf } from "../../../../../core/chips";
 import type { TalkItem } from "../../../../../core/wire/messages";
 import { counted } from "../../../../../core/words/sentence";
 import { Pick } from "../../../../../ui/pick";
 import { call } from "../../../../_frame/call";
 import { clockOf } from "../../../../../core/words/clock";
-import { type Chip, chipsOf } from "../../../run/talk-rows";
 import type { Span } from "./show-tape";
 
+type Chip = Readonly<{ short: string; words: string; tone: ChipTone }>;
 type Page = Readonly<{ lines: readonly TalkItem[]; more: boolean }>;
 const only = [
   { value: "all", words: "all of it" },
@@ -127,7 +128,11 @@ export function Lines({
 const tones = { good: "mossText", spent: "ochreText", no: "brickText", said: "slateText" } as const;
 
 /** One line: when into the show, who, what, and beside it what it led to. */
-const Line = ({ item, chips, startMs }: Readonly<{ item: TalkItem; chips: readonly Chip[]; startMs: number }>) => (
+export const Line = ({
+  item,
+  chips,
+  startMs,
+}: Readonly<{ item: Pick<TalkItem, "atMs" | "name" | "text">; chips: readonly Chip[]; startMs: number }>) => (
   <Flex as="li" listStyleType="none" gap="2" px="3" py="3px" fontSize="15px" lineHeight="1.35" align="flex-start">
     <Text fontFamily="mono" fontSize="14px" color="inkSoft" flexShrink="0" lineHeight="1.45">
       {clockOf(Math.max(0, item.atMs - startMs))}
@@ -137,9 +142,9 @@ const Line = ({ item, chips, startMs }: Readonly<{ item: TalkItem; chips: readon
     </Text>
     {chips.length > 0 && (
       <Flex direction="column" align="flex-end" gap="0.5" maxW="200px" flexShrink="0">
-        {chips.slice(0, 4).map((c) => (
+        {chips.slice(0, 4).map((c, i) => (
           <Text
-            key={c.key}
+            key={i}
             fontSize="14px"
             px="1.5"
             borderRadius="0 5px 5px 0"

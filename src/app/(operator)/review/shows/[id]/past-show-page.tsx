@@ -14,6 +14,7 @@ import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
 import { Moments } from "./moments";
 import { Part } from "./part";
+import { Results } from "./results";
 import { Share } from "./share";
 import { ShowFiles } from "./show-files";
 import { ShowName } from "./show-name";
@@ -66,23 +67,7 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
           <Moments moments={moments} show={show} span={span} whole={whole} onAct={act} onSpan={setSpan} />
           <MarkersOut show={show} kept={(moments ?? []).filter((m) => m.state === "kept").length} onAct={act} />
           <Part title="Rounds and results">
-            {rounds.length === 0 ? (
-              <Text color="inkSoft">Nothing was drawn, spun or asked in this show.</Text>
-            ) : (
-              <Box as="ul" aria-label="Rounds of this show">
-                {rounds.map((r) => (
-                  <Flex as="li" key={r.id} listStyleType="none" gap="3" py="1" align="baseline" borderBottomWidth="1px" borderColor="line">
-                    <Text fontFamily="mono" fontSize="14px" color="inkSoft">
-                      {clockOf(Math.max(0, r.atMs - show.fromMs))}
-                    </Text>
-                    <Text flex="1" minW="0">
-                      <b>{r.title}</b> {r.result}
-                    </Text>
-                    {r.check !== "" && <Link href={`/rounds/${encodeURIComponent(r.check)}`}>Proof</Link>}
-                  </Flex>
-                ))}
-              </Box>
-            )}
+            <Results results={rounds} startMs={show.fromMs} />
           </Part>
           <Part title="Sold and given back">
             <Sold sold={view.sold} points={view.points} />

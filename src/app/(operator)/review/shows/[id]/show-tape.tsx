@@ -5,7 +5,6 @@ import { area, curveMonotoneX } from "d3-shape";
 import { Minus, Plus } from "lucide-react";
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
 import type { TimelineEvent, Tone } from "../../../../../core/show/timeline";
-import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
 import { call } from "../../../../_frame/call";
 import { IconButton } from "../../../../../ui/icon-button";
 import { Pick } from "../../../../../ui/pick";
@@ -24,6 +23,16 @@ const kinds: Readonly<Record<string, Readonly<{ words: string; tones: readonly T
 };
 const Mark = chakra("g");
 
+/** What a tape is drawn from; a show from outside has it too. */
+export type TapeOf = Readonly<{
+  marks: readonly TimelineEvent[];
+  /** There are more marks than came. */
+  cut: boolean;
+  series: Readonly<{ fromMs: number; binMs: number; chat: readonly number[] }>;
+  show: Readonly<{ fromMs: number }>;
+}>;
+type TapeMoment = Readonly<{ id: string; atMs: number; toMs: number; state: "found" | "kept" | "dropped" }>;
+
 /** The tape of a show that is over, over how much was written: zoomed by buttons, scrolling and keys, pushed by hand. */
 export function ShowTape({
   view,
@@ -31,7 +40,7 @@ export function ShowTape({
   whole,
   span,
   onSpan,
-}: Readonly<{ view: ReviewView; moments: readonly ShownMoment[]; whole: Span; span: Span; onSpan: (span: Span) => void }>) {
+}: Readonly<{ view: TapeOf; moments: readonly TapeMoment[]; whole: Span; span: Span; onSpan: (span: Span) => void }>) {
   const { marks, series, show } = view;
   const host = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
