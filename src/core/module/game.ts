@@ -90,13 +90,22 @@ export type RoundWords = Readonly<{
   people: number | null;
   /** Its name where viewers check it; empty where there is nothing to check. */
   round: string;
+  /** Who won what in it, where that is known by name. */
+  winners?: readonly Readonly<{ viewer: string; prize: string }>[];
 }>;
+/** Something that was put before the audience: how (“spoken”, “a clip”), what, and where more of it is found; empty for nowhere. */
+export type Aired = Readonly<{ how: string; what: string; link: string }>;
 /** Who was in a round, and how they stood from then on: the newest line of each counts. Null in `line`: they are out. */
 export type RoundEntry = Readonly<{ id: string; line: Readonly<Record<string, string | number>> | null }>;
 export type Rounds = Readonly<{
   /** By the kind of record. */
   kept: Readonly<Record<string, (body: Row) => RoundWords>>;
-  entries?: Readonly<{ kind: string; of: (body: Row) => RoundEntry | null }>;
+  entries?: Readonly<{
+    kind: string;
+    of: (body: Row) => RoundEntry | null;
+    /** What somebody of the list won, by what was kept of the round; null for nothing. */
+    won?: (round: Row, line: Readonly<Record<string, string | number>>) => string | null;
+  }>;
 }>;
 /** Something that somebody won and that is on its way to them. */
 export type HandOver = Readonly<{
@@ -178,6 +187,8 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     gauge?: (view: Row) => Readonly<{ share: number; ends: string }> | null;
     /** What it keeps of its rounds. */
     rounds?: Rounds;
+    /** What it put before the audience, by the kind of record: listed in Review. */
+    aired?: Readonly<Record<string, (body: Row) => Aired>>;
     /** What was won in it and is to be handed over, by the operators' view. */
     handOvers?: (view: Row) => readonly HandOver[];
     /** Of which of its records others may take people in, and who those are: “who stood on top of {game}”. */

@@ -10,6 +10,8 @@ export const showFiles = {
   "numbers.json": "What mattered of the show at a glance",
   "moments.json": "Moments, found and one's own, with what was decided of them",
   "results.csv": "Rounds of games that ended in the show",
+  "winners.csv": "Who won what in them",
+  "aired.csv": "What was spoken, shown, presented and cued",
   "sales.csv": "What was bought, and what became of it",
   "people.csv": "Who wrote or gave, and how often",
 } as const;

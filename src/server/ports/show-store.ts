@@ -35,8 +35,8 @@ export type WhoCame = Readonly<{
 export type ShowStore = Readonly<{
   /** Who came between two times. Who was away for so many days counts as back. */
   whoCame: (channel: ChannelId, fromMs: number, toMs: number, awayDays: number) => Promise<WhoCame>;
-  /** Rows that can become marks, oldest first; at most `limit`, the newest of them. */
-  tape: (channel: ChannelId, fromMs: number, toMs: number, limit: number) => Promise<readonly TimelineRow[]>;
+  /** Rows that can become marks, of some kinds or of all, oldest first; at most `limit`, the newest of them. */
+  tape: (channel: ChannelId, fromMs: number, toMs: number, limit: number, kinds?: readonly string[]) => Promise<readonly TimelineRow[]>;
   viewer: (channel: ChannelId, id: string) => Promise<ViewerCard | null>;
   fight: (channel: ChannelId, game: string, sinceMs: number, nowMs: number) => Promise<Fight>;
   past: (channel: ChannelId, limit: number) => Promise<readonly PastShow[]>;

@@ -13,7 +13,7 @@ import { cut } from "../../core/kernel/text";
 import { OutsideLog, type OutsideLine, type OutsideShow, readManifest, readMoments, readResults } from "../../core/review/outside";
 import type { WebServices } from "../composition";
 import type { Session } from "../ports/operator-store";
-import { saidBy } from "./review";
+import { saidBy } from "./show-lines";
 
 export const mostShowBytes = 80 * 1024 * 1024;
 /** Unpacked no file of it is larger: a log of half a million lines is half of it. */

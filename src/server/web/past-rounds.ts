@@ -48,23 +48,49 @@ export async function roundsAsCsv(web: WebServices, channel: ChannelId): Promise
   );
 }
 
-export type RoundOut = Readonly<{ record: GameRecord; entries: readonly Readonly<Record<string, string | number>>[] }>;
+type Line = Readonly<Record<string, string | number>>;
+export type RoundOut = Readonly<{ record: GameRecord; entries: readonly Line[] }>;
 /** One round with everybody who was in it; null when there is none. */
-export async function roundOut({ store }: WebServices, channel: ChannelId, id: number): Promise<RoundOut | null> {
-  const record = await store.events.record(channel, id);
-  if (record === null || pastRound(record).length === 0) return null;
+export async function roundOut(web: WebServices, channel: ChannelId, id: number): Promise<RoundOut | null> {
+  const record = await web.store.events.record(channel, id);
+  return record === null || pastRound(record).length === 0 ? null : { record, entries: await entriesOf(web, record) };
+}
+async function entriesOf({ store }: Pick<WebServices, "store">, record: GameRecord): Promise<readonly Line[]> {
   const kept = gameOf(record.gameKind)?.rounds?.entries;
-  const newest = new Map<string, Readonly<Record<string, string | number>>>();
-  if (kept !== undefined) {
-    const rows = await store.events.rowsBetween(record.game, kept.kind, { fromMs: record.fromMs, toMs: record.toMs, beforeId: record.id });
-    for (const body of rows) {
-      const entry = kept.of(body as Row);
-      if (entry === null) continue;
-      if (entry.line === null) newest.delete(entry.id);
-      else newest.set(entry.id, entry.line);
+  if (kept === undefined) return [];
+  const newest = new Map<string, Line>();
+  const rows = await store.events.rowsBetween(record.game, kept.kind, { fromMs: record.fromMs, toMs: record.toMs, beforeId: record.id });
+  for (const body of rows) {
+    const entry = kept.of(body as Row);
+    if (entry === null) continue;
+    if (entry.line === null) newest.delete(entry.id);
+    else newest.set(entry.id, entry.line);
+  }
+  return [...newest.values()];
+}
+
+export type Winner = Readonly<{ atMs: number; game: string; title: string; viewer: string; prize: string; check: string }>;
+/** Who won what in a stretch of time, round by round, newest first. */
+export async function winnersIn(
+  web: Pick<WebServices, "store">,
+  channel: ChannelId,
+  between: readonly [fromMs: number, toMs: number],
+): Promise<readonly Winner[]> {
+  const records = await web.store.events.rounds(channel, { kinds: kinds(), game: "", limit: 10_000, between });
+  const winners: Winner[] = [];
+  for (const record of records) {
+    const [round] = pastRound(record);
+    if (round === undefined) continue;
+    const head = { atMs: round.atMs, game: round.gameName, title: round.title, check: round.check };
+    winners.push(...(round.winners ?? []).map((w) => ({ ...head, ...w })));
+    const won = gameOf(record.gameKind)?.rounds?.entries?.won;
+    if (won === undefined) continue;
+    for (const line of await entriesOf(web, record)) {
+      const prize = won(record.body as Row, line);
+      if (prize !== null) winners.push({ ...head, viewer: String(line["name"] ?? ""), prize });
     }
   }
-  return { record, entries: [...newest.values()] };
+  return winners;
 }
 
 /** Names that begin like a formula stay words in every program that opens tables. */

@@ -6,7 +6,8 @@ import { forgetInMoments } from "../adapters/mariadb/forget-records";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { LogRow } from "../ports/engine-store";
 import { testWeb } from "../testing/web";
-import { actOnShow, linesSchema, markersOut, reviewActSchema, reviewView, showLines, showMoments } from "./review";
+import { actOnShow, markersOut, reviewActSchema, reviewView, showMoments } from "./review";
+import { linesSchema, showLines } from "./show-lines";
 import { recordIn, titleOf } from "./show-names";
 
 const kiln = channelId("kiln");

@@ -8,12 +8,10 @@ import { asChapters, asEdl, asJson, asRows, onRecording } from "../../core/revie
 import { momentsOf, type Series } from "../../core/review/moments";
 import { frameRateIds, frameRateOf } from "../../core/review/timecode";
 import { markOf, type TimelineEvent } from "../../core/show/timeline";
-import type { Signal } from "../../core/signals/signal";
-import type { TalkItem } from "../../core/wire/messages";
-import { talkText } from "../engine/talk-text";
 import type { WebServices } from "../composition";
-import type { Bins, KeptMoment, LinesAsked, LogLine, ReviewedShow, ShowFault, ShowNumbers, SoldOf } from "../ports/review-store";
+import type { Bins, KeptMoment, ReviewedShow, ShowFault, ShowNumbers, SoldOf } from "../ports/review-store";
 import type { WhoCame } from "../ports/show-store";
+import { type AiredRow, airedIn } from "./aired";
 import { factsOf, published } from "./published";
 import { fileNameOf, titleOf } from "./show-names";
 import { type PastRound, pastRounds } from "./past-rounds";
@@ -37,6 +35,8 @@ export type ReviewView = Readonly<{
   rounds: readonly PastRound[];
   sold: readonly SoldOf[];
   faults: readonly ShowFault[];
+  /** What was put before the audience, newest first; `more`: there was more than comes with it. */
+  aired: Readonly<{ rows: readonly AiredRow[]; more: boolean }>;
   games: readonly Readonly<{ id: string; kind: string; name: string }>[];
   points: string;
   home: string;
@@ -82,7 +82,7 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
   if (show === null) return null;
   const games = await store.games.games(channel);
   const kinds = new Map(games.map((g): [string, string] => [g.id, g.kind]));
-  const [numbers, series, tape, came, rounds, sold, faults, beside, told] = await Promise.all([
+  const [numbers, series, tape, came, rounds, sold, faults, aired, beside, told] = await Promise.all([
     store.reviews.numbers(channel, show),
     binsOf(web, channel, show),
     marksOf(web, channel, show, kinds),
@@ -90,6 +90,7 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
     pastRounds(web, channel, "", 500, [show.fromMs, show.toMs + 60_000]),
     store.reviews.sold(channel, show),
     store.reviews.faults(channel, show),
+    airedIn(web, channel, show),
     store.reviews.beside(channel, show),
     published(web, channel),
   ]);
@@ -103,6 +104,7 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
     rounds,
     sold,
     faults,
+    aired,
     games: games.map(({ id: game, kind, name }) => ({ id: game, kind, name })),
     points: facts.points,
     home: facts.home,
@@ -208,56 +210,6 @@ export async function actOnShow(
   }
 }
 
-export const linesSchema = z.object({
-  from: z.coerce.number().int().min(0),
-  to: z.coerce.number().int().min(0),
-  at: z.coerce.number().int().min(0).optional(),
-  seq: z.coerce.number().int().min(0).optional(),
-  only: z.enum(["all", "chat", "rest"]).default("all"),
-  words: z.string().trim().max(80).default(""),
-});
-const linesAtOnce = 200;
-/** What was said and what it led to, a page of it. */
-export async function showLines(
-  { store }: Web,
-  channel: ChannelId,
-  { from, to, at, seq, only, words }: z.infer<typeof linesSchema>,
-): Promise<Readonly<{ lines: readonly TalkItem[]; more: boolean }>> {
-  const after = at === undefined || seq === undefined ? null : { atMs: at, seq };
-  const asked: LinesAsked = { fromMs: from, toMs: to, after, only, words, limit: linesAtOnce };
-  let rows = await store.reviews.lines(channel, asked);
-  let lines = rows.flatMap((row) => talkOf(row) ?? []);
-  // A page of nothing but what says nothing would leave nowhere to go on from.
-  for (let last = rows.at(-1); lines.length === 0 && rows.length >= linesAtOnce && last !== undefined; last = rows.at(-1)) {
-    rows = await store.reviews.lines(channel, { ...asked, after: last });
-    lines = rows.flatMap((row) => talkOf(row) ?? []);
-  }
-  return { lines, more: rows.length >= linesAtOnce };
-}
-
-/** A row of the log as a line of talk; null for what says nothing and led to nothing. */
-function talkOf(row: LogLine): TalkItem | null {
-  const body = (row.body ?? {}) as Readonly<Record<string, unknown>>;
-  const notes = Array.isArray(body["notes"]) ? (body["notes"] as TalkItem["notes"]) : [];
-  const said = row.kind === "message" ? row.text : saidBy(row);
-  if (said === "" && notes.length === 0) return null;
-  const by = typeof body["by"] === "string" ? body["by"] : "";
-  const name = row.name === "" && (row.kind === "command" || row.kind === "cue") ? by : row.name;
-  return { n: row.seq, seq: row.seq, atMs: row.atMs, kind: row.kind, name, viewer: null, text: said, notes };
-}
-/** What a row of a log says that is no message, in words. */
-export function saidBy(row: Omit<LogLine, "text">): string {
-  const body = (row.body ?? {}) as Readonly<Record<string, unknown>>;
-  const mark = markOf(row);
-  try {
-    // Written by this engine or one before it: what it can't read any more it does not say.
-    const told = talkText({ ...body, kind: row.kind, seq: row.seq, atMs: row.atMs, id: "" } as unknown as Signal);
-    return told === "" ? (mark?.label ?? "") : told;
-  } catch {
-    return mark?.label ?? "";
-  }
-}
-
 export const outSchema = z.object({
   as: z.enum(["vtt", "csv", "edl", "json"]),
   rate: z.enum(frameRateIds).default("25"),
@@ -295,4 +247,3 @@ export async function markersOut(web: Web, channel: ChannelId, id: number, asked
       };
   }
 }
-/** A show without a name goes by its day. */

@@ -6,7 +6,8 @@ import { type ShowFile, showFiles, showFormat, type ShowManifest } from "../../c
 import type { WebServices } from "../composition";
 import type { ReviewedShow } from "../ports/review-store";
 import { factsOf, published } from "./published";
-import { pastRounds } from "./past-rounds";
+import { airedIn } from "./aired";
+import { pastRounds, winnersIn } from "./past-rounds";
 import { reviewView, showMoments } from "./review";
 import { fileNameOf, titleOf } from "./show-names";
 
@@ -14,8 +15,9 @@ type Web = Pick<WebServices, "store">;
 type Cell = string | number;
 type Line = Readonly<Record<string, Cell>>;
 
-export const tableSchema = z.object({ what: z.enum(["results", "sales", "people"]), as: z.enum(["csv", "json"]) });
+export const tableSchema = z.object({ what: z.enum(["results", "winners", "aired", "sales", "people"]), as: z.enum(["csv", "json"]) });
 const mostPeople = 100_000;
+const mostAired = 50_000;
 const salesAtOnce = 2_000;
 const iso = (ms: number): string => new Date(ms).toISOString();
 
@@ -29,6 +31,14 @@ async function resultsOf(web: Web, channel: ChannelId, { fromMs, toMs }: Reviewe
     viewers: r.people ?? "",
     proof: r.check,
   }));
+}
+async function winnersOf(web: Web, channel: ChannelId, { fromMs, toMs }: ReviewedShow): Promise<readonly Line[]> {
+  const winners = await winnersIn(web, channel, [fromMs, toMs + 60_000]);
+  return winners.map((w) => ({ when: iso(w.atMs), game: w.game, title: w.title, viewer: w.viewer, prize: w.prize, proof: w.check }));
+}
+async function airedOf(web: Web, channel: ChannelId, show: ReviewedShow): Promise<readonly Line[]> {
+  const { rows } = await airedIn(web, channel, show, mostAired);
+  return rows.map((r) => ({ when: iso(r.atMs), how: r.how, what: r.what, by: r.by, link: r.link }));
 }
 async function* salesOf({ store }: Web, channel: ChannelId, { fromMs, toMs }: ReviewedShow): AsyncGenerator<readonly Line[]> {
   let after = -Number.MAX_SAFE_INTEGER;
@@ -54,6 +64,7 @@ async function peopleOf({ store }: Web, channel: ChannelId, { fromMs, toMs }: Re
   return people.map((p) => ({ id: p.id, name: p.name, messages: p.messages, given: p.given, first: iso(p.firstMs), last: iso(p.lastMs) }));
 }
 
+const tables = { results: resultsOf, winners: winnersOf, aired: airedOf, people: peopleOf } as const;
 export type TableFile = Readonly<{ text: string; name: string; type: string }>;
 /** One table of a show as a file; null when there is no such show. */
 export async function showTable(
@@ -66,7 +77,7 @@ export async function showTable(
   if (show === null) return null;
   const rows: Line[] = [];
   if (what === "sales") for await (const some of salesOf(web, channel, show)) rows.push(...some);
-  else rows.push(...(await (what === "people" ? peopleOf : resultsOf)(web, channel, show)));
+  else rows.push(...(await tables[what](web, channel, show)));
   const name = `${fileNameOf(show)}-${what}.${as}`;
   return as === "csv"
     ? { text: csv(rows), name, type: "text/csv; charset=utf-8" }
@@ -136,7 +147,11 @@ export async function showBundle(
     }
     const results = await resultsOf(web, channel, show);
     const people = await peopleOf(web, channel, show);
+    const winners = await winnersOf(web, channel, show);
+    const aired = await airedOf(web, channel, show);
     rows.set("results.csv", results.length);
+    rows.set("winners.csv", winners.length);
+    rows.set("aired.csv", aired.length);
     rows.set("people.csv", people.length);
     yield* file("log.ndjson", log());
     yield* file("numbers.json", [JSON.stringify(numbers, null, 2)]);
@@ -148,6 +163,8 @@ export async function showBundle(
       ),
     ]);
     yield* file("results.csv", [csv(results)]);
+    yield* file("winners.csv", [csv(winners)]);
+    yield* file("aired.csv", [csv(aired)]);
     yield* file("sales.csv", sales());
     yield* file("people.csv", [csv(people)]);
     const manifest: ShowManifest = {

@@ -137,6 +137,13 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
       tape: ({ text, by }) => ({ tone: "slate", weight: 2, label: `Clip${by === "" ? "" : ` of ${by}`}${text === "" ? "" : `: ${text}`}` }),
     },
   },
+  aired: {
+    clip: (body) => ({
+      how: "a clip",
+      what: `${String(body["title"]) || "without a title"}: ${clipResult(body)}`,
+      link: String(body["address"] ?? ""),
+    }),
+  },
   rounds: {
     kept: {
       clip: (body) => ({

@@ -33,5 +33,9 @@ export const predictionRounds: Rounds = {
       const { stake } = body as unknown as StakeRow;
       return { id: stake.id, line: { id: stake.id, name: stake.name, outcome: letterOf(stake.outcome), stake: stake.stake } };
     },
+    won: (round, line) =>
+      round["returned"] !== true && typeof round["result"] === "number" && line["outcome"] === letterOf(round["result"])
+        ? `right with ${letterOf(round["result"])} ${text(round["label"])}`
+        : null,
   },
 };

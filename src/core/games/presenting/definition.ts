@@ -53,6 +53,13 @@ export const presenting: GameDefinition<PresentingSettings, PresentingDurable, n
   sentences: (settings) => presentingSentences(settings),
   toldToViewers: presentingToViewers,
   stands: (view) => (view["on"] === false ? "off" : "waits for a name"),
+  aired: {
+    presented: (body) => ({
+      how: "presented",
+      what: `${String(body["name"] ?? "")}${String(body["topic"] ?? "") === "" ? "" : `, ${String(body["topic"])}`}`,
+      link: String(body["page"] ?? ""),
+    }),
+  },
   rounds: {
     kept: {
       presented: (body) => ({ title: String(body["name"] ?? ""), result: String(body["page"] ?? ""), people: null, round: "" }),

@@ -15,6 +15,7 @@ export const raffleRounds: Rounds = {
         result: won.length === 0 ? "nobody was drawn" : won.map((w) => (w.prize === "" ? w.name : `${w.name} (${w.prize})`)).join(", "),
         people: Number(body["people"] ?? 0),
         round: text(body["round"]),
+        winners: won.map((w) => ({ viewer: w.name, prize: w.prize })),
       };
     },
     abandoned: (body) => ({ title: "A draw", result: "cancelled", people: null, round: text(body["round"]) }),

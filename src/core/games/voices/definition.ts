@@ -141,6 +141,13 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
         main: { label: "Let it be said", command: { do: "approve", n: t.n } },
         other: { label: "Drop it", command: { do: "drop", n: t.n } },
       })),
+  aired: {
+    spoken: (body) => ({
+      how: body["how"] === "shown" ? "a text shown" : body["how"] === "spoken" ? "spoken" : "spoken and shown",
+      what: String(body["text"] ?? ""),
+      link: "",
+    }),
+  },
   told: {
     "voices/said": { words: "a message is spoken", from: ["say"], example: "the tall vase will survive" },
   },

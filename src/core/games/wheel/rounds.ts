@@ -11,6 +11,7 @@ export const wheelRounds: Rounds = {
       result: nameOfSegment(text(body["label"])),
       people: null,
       round: text(body["round"]),
+      winners: [{ viewer: text(body["by"]), prize: nameOfSegment(text(body["label"])) }],
     }),
     abandoned: (body) => ({ title: "A promise", result: "abandoned", people: null, round: text(body["round"]) }),
   },

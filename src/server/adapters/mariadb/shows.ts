@@ -16,12 +16,12 @@ export function mariadbShows(db: Database): ShowStore {
   const keys = new Keys(db);
   const numOf = async (channel: ChannelId): Promise<number> => (await keys.channel(channel)) ?? 0;
   return {
-    tape: async (channel, fromMs, toMs, limit) => {
+    tape: async (channel, fromMs, toMs, limit, kinds = markKinds) => {
       // What chat said has a table of its own, so this reads a few hundred rows whatever an evening was like.
       const rows = (await db("log")
         .where({ channel: await numOf(channel) })
         .whereBetween("at_ms", [fromMs, toMs])
-        .whereIn("kind", [...markKinds])
+        .whereIn("kind", [...kinds])
         .orderBy("at_ms", "desc")
         .orderBy("seq", "desc")
         .limit(limit)

@@ -1,15 +1,11 @@
 "use client";
-import { Box, Button, Flex, Link, Stack, Table, Text } from "@chakra-ui/react";
+import { Box, Flex, Link, Table, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { gameOf } from "../../../../core/games/registry";
-import type { HandOver } from "../../../../core/module/game";
-import { count, counted } from "../../../../core/words/sentence";
+import { count } from "../../../../core/words/sentence";
 import type { PastRound } from "../../../../server/web/past-rounds";
 import { Pick } from "../../../../ui/pick";
-import { Tick } from "../../../../ui/tick";
 import { When } from "../../../../ui/when";
-import { useLive } from "../../../_frame/live";
-import { commandAndTell } from "../../../_frame/show";
+import { HandOvers } from "../hand-overs";
 
 /** Every round of chance that is over, with its result, its proof and who was in it; and what is yet to be handed over. */
 export function Rounds({ rounds }: Readonly<{ rounds: readonly PastRound[] }>) {
@@ -106,65 +102,5 @@ export function Rounds({ rounds }: Readonly<{ rounds: readonly PastRound[] }>) {
         </Table.Root>
       )}
     </Box>
-  );
-}
-
-/** Prizes on their way, of every game that gives some; what was handed over is out of the way until it is asked for. */
-function HandOvers() {
-  const games = useLive((s) => s.standing?.games);
-  const [all, setAll] = useState(false);
-  const list = (games ?? []).flatMap((game) => (gameOf(game.kind)?.handOvers?.(game.view) ?? []).map((prize) => ({ game, prize })));
-  const open = list.filter(({ prize }) => prize.state !== "sent");
-  if (list.length === 0) return null;
-  return (
-    <Box mb="8">
-      <Flex align="center" gap="4" mb="2" wrap="wrap">
-        <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="19px">
-          Prizes to hand over
-        </Text>
-        <Text color="inkSoft" flex="1">
-          {open.length === 0 ? "none waits" : counted(open.length, "prize")}
-        </Text>
-        {list.length > open.length && <Tick label="Those that were handed over too" value={all} onSet={setAll} />}
-      </Flex>
-      <Stack gap="1" role="list" aria-label="Prizes to hand over">
-        {(all ? list : open).map(({ game, prize }) => (
-          <Prize key={prize.id} prize={prize} gameName={game.name} run={(command) => void commandAndTell(game, command)} />
-        ))}
-      </Stack>
-    </Box>
-  );
-}
-
-const stateWords: Readonly<Record<string, string>> = { promised: "promised", claimed: "claimed", sent: "handed over" };
-function Prize({
-  prize,
-  gameName,
-  run,
-}: Readonly<{ prize: HandOver; gameName: string; run: (command: HandOver["next"][number]["command"]) => void }>) {
-  return (
-    <Flex role="listitem" align="center" gap="3" bg="raised" borderRadius="8px" px="3" py="1.5" wrap="wrap">
-      <Box flex="1" minW="220px">
-        <b>{prize.what}</b> for <bdi>{prize.viewer}</bdi>
-        <Text color="inkSoft" fontSize="15px">
-          {gameName}, <When atMs={prize.atMs} />
-          {prize.about === "" ? "" : ` · ${prize.about}`}
-        </Text>
-      </Box>
-      <Text color={prize.state === "sent" ? "mossText" : "ochreText"} fontWeight="700" fontSize="15px">
-        {stateWords[prize.state] ?? prize.state}
-      </Text>
-      {prize.next.map((n) => (
-        <Button
-          key={n.label}
-          size="xs"
-          variant="outline"
-          aria-label={`${n.label}: ${prize.what} for ${prize.viewer}`}
-          onClick={() => run(n.command)}
-        >
-          {n.label}
-        </Button>
-      ))}
-    </Flex>
   );
 }

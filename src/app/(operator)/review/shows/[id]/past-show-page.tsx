@@ -3,6 +3,7 @@ import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useState } from "react";
+import { gameOf } from "../../../../../core/games/registry";
 import { moneyInWords } from "../../../../../core/signals/money";
 import { count, counted } from "../../../../../core/words/sentence";
 import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
@@ -10,6 +11,8 @@ import { tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
 import { clockOf } from "../../../../../core/words/clock";
 import { Came } from "../../came";
+import { HandOvers } from "../../hand-overs";
+import { Aired } from "./aired";
 import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
 import { Moments } from "./moments";
@@ -23,6 +26,8 @@ import { ShowTape, type Span } from "./show-tape";
 /** A show that is over: its name and numbers, its tape, and what was said, found and won in it. */
 export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
   const { show, rounds, games } = view;
+  // What was put before the audience has a list of its own.
+  const drawn = rounds.filter((r) => gameOf(r.kind)?.aired === undefined);
   const whole: Span = { fromMs: show.fromMs, toMs: Math.max(show.toMs, show.fromMs + 1_000) };
   const [span, setSpan] = useState<Span>(whole);
   const [moments, setMoments] = useState<readonly ShownMoment[] | null>(null);
@@ -67,7 +72,11 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
           <Moments moments={moments} show={show} span={span} whole={whole} onAct={act} onSpan={setSpan} />
           <MarkersOut show={show} kept={(moments ?? []).filter((m) => m.state === "kept").length} onAct={act} />
           <Part title="Rounds and results">
-            <Results results={rounds} startMs={show.fromMs} />
+            <Results results={drawn} startMs={show.fromMs} />
+          </Part>
+          <HandOvers between={[show.fromMs, show.toMs + 60_000]} />
+          <Part title="Spoken and shown">
+            <Aired aired={view.aired} startMs={show.fromMs} />
           </Part>
           <Part title="Sold and given back">
             <Sold sold={view.sold} points={view.points} />

@@ -4,6 +4,8 @@ import { Part } from "./part";
 
 const tables = [
   ["results", "Results"],
+  ["winners", "Winners"],
+  ["aired", "Spoken and shown"],
   ["sales", "Sales"],
   ["people", "People"],
 ] as const;
@@ -16,7 +18,7 @@ export function ShowFiles({ id }: Readonly<{ id: number }>) {
       <Flex as="ul" direction="column" gap="1" aria-label="Files of this show">
         {tables.map(([what, name]) => (
           <Flex as="li" key={what} listStyleType="none" gap="4">
-            <Text minW="76px">{name}</Text>
+            <Text minW="140px">{name}</Text>
             <a href={`${path}/table?what=${what}&as=csv`} download>
               CSV<VisuallyHidden> of {name.toLowerCase()}</VisuallyHidden>
             </a>
@@ -26,7 +28,7 @@ export function ShowFiles({ id }: Readonly<{ id: number }>) {
           </Flex>
         ))}
         <Flex as="li" listStyleType="none" gap="4">
-          <Text minW="76px">All of it</Text>
+          <Text minW="140px">All of it</Text>
           <a href={`${path}/whole`} download>
             ZIP with its manifest
           </a>

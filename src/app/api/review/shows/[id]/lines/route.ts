@@ -1,6 +1,6 @@
 import { ok, refused } from "../../../../../../core/kernel/refusal";
 import { answer, currentSession, guarded } from "../../../../../../server/web/http";
-import { linesSchema, showLines } from "../../../../../../server/web/review";
+import { linesSchema, showLines } from "../../../../../../server/web/show-lines";
 import { services } from "../../../../../../server/web/services";
 
 /** What was said and what it led to, between two times of a past show. */
