@@ -3,13 +3,13 @@ import { readFile } from "node:fs/promises";
 import { refused, type Result } from "../../core/kernel/refusal";
 import type { Sheet } from "../pictures/sheet";
 import type { MadeProp } from "../props/made";
-import { type Done, type Job, type Unpacked, work } from "./jobs";
+import { type Done, type Job, type Unpacked, type UnzipOf, work } from "./jobs";
 
 /** Opens files from outside: pictures, sounds, ZIP files. What can't be opened in time is a refusal. */
 export type Decoder = Readonly<{
   picture: (bytes: Buffer) => Promise<Result<Sheet>>;
   prop: (bytes: Buffer, kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>) => Promise<Result<MadeProp>>;
-  unzip: (bytes: Buffer, mostEach: number, folder: string) => Promise<Result<Unpacked>>;
+  unzip: (bytes: Buffer, mostEach: number, folder: string, of?: UnzipOf) => Promise<Result<Unpacked>>;
   /** Somebody's picture, small and square. */
   face: (bytes: Buffer) => Promise<Result<Buffer>>;
   stop: () => void;
@@ -17,7 +17,7 @@ export type Decoder = Readonly<{
 const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
   picture: (bytes) => run({ do: "picture", bytes }),
   prop: (bytes, kept) => run({ do: "prop", bytes, kept: kept ?? null }),
-  unzip: (bytes, mostEach, folder) => run({ do: "unzip", bytes, mostEach, folder }),
+  unzip: (bytes, mostEach, folder, of = "props") => run({ do: "unzip", bytes, mostEach, folder, of }),
   // What came from another process is bytes, and no Buffer.
   face: async (bytes) => {
     const made = await run({ do: "face", bytes });

@@ -5,14 +5,16 @@ import { toFace } from "../pictures/face";
 import { type Sheet, toSheet } from "../pictures/sheet";
 import type { MadeProp } from "../props/made";
 import { makeProp } from "../props/make";
-import { filesInZip } from "../props/zip";
+import { filesInZip, showParts } from "../props/zip";
 
 /** What is done with a file from outside. Each may hang, or want more memory than there is: so none runs in a server process. */
 export type Job =
   | Readonly<{ do: "picture"; bytes: Uint8Array }>
   | Readonly<{ do: "prop"; bytes: Uint8Array; kept: Readonly<{ kind: "picture" | "sound"; settings: unknown }> | null }>
   | Readonly<{ do: "face"; bytes: Uint8Array }>
-  | Readonly<{ do: "unzip"; bytes: Uint8Array; mostEach: number; folder: string }>;
+  | Readonly<{ do: "unzip"; bytes: Uint8Array; mostEach: number; folder: string; of: UnzipOf }>;
+/** `props`: pictures and sounds; `show`: what is read of a show as a file. */
+export type UnzipOf = "props" | "show";
 export type Unpacked = readonly Readonly<{ name: string; path: string }>[];
 export type Done = Readonly<{ picture: Result<Sheet>; prop: Result<MadeProp>; unzip: Result<Unpacked>; face: Result<Buffer> }>;
 
@@ -35,8 +37,11 @@ export async function work<J extends Job>(job: J): Promise<Done[J["do"]]> {
 }
 
 /** Into the folder of whoever asks, so that a server reads one file at a time, and can clear up after a process that was ended. */
-async function unzip(bytes: Buffer, { mostEach, folder }: Readonly<{ mostEach: number; folder: string }>): Promise<Result<Unpacked>> {
-  const found = await filesInZip(bytes, mostEach);
+async function unzip(
+  bytes: Buffer,
+  { mostEach, folder, of }: Readonly<{ mostEach: number; folder: string; of: UnzipOf }>,
+): Promise<Result<Unpacked>> {
+  const found = of === "show" ? await filesInZip(bytes, mostEach, showParts, mostEach) : await filesInZip(bytes, mostEach);
   if (!found.ok) return found;
   const files: { name: string; path: string }[] = [];
   for (const [i, file] of found.value.entries()) {

@@ -33,6 +33,9 @@ const entriesOf = (file: ZipFile): Promise<Entry[]> =>
     file.readEntry();
   });
 
+/** What a ZIP of a show is made of. */
+export const showParts = /^(log\.ndjson|(manifest|moments)\.json|results\.csv)$/;
+
 /** Bytes are counted as they come out, whatever the file says of itself; a size that is not true is an error. */
 const bytesOf = (file: ZipFile, entry: Entry, most: number): Promise<Buffer> =>
   new Promise((resolve, reject) =>
@@ -62,13 +65,13 @@ function overlap(entries: readonly Entry[]): boolean {
  * The files of a ZIP file whose names end as wanted, by name; pictures and sounds when left out. Refused: damaged, entries that overlap, sizes that are not
  * true, too many, or unpacking to more than is allowed.
  */
-export async function filesInZip(zip: Buffer, mostEach: number, kinds = props): Promise<Result<readonly ZipEntry[]>> {
+export async function filesInZip(zip: Buffer, mostEach: number, kinds = props, mostAll = mostUnpacked): Promise<Result<readonly ZipEntry[]>> {
   try {
     const file = await opened(zip);
     const entries = await entriesOf(file);
     const list = entries.filter((e) => wanted(e.fileName, kinds));
     if (list.length > mostFiles || overlap(entries)) return refused("prop/bad-zip");
-    let left = mostUnpacked;
+    let left = mostAll;
     const found: ZipEntry[] = [];
     for (const entry of list) {
       const bytes = await bytesOf(file, entry, Math.min(mostEach, left));

@@ -8,7 +8,7 @@ import { bareContext, type Kept } from "../../core/module/module";
 import type { GivenSignal } from "../../core/module/game";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { addRecords, someViewers } from "./demo-records";
+import { addRecords, eveningMs, someViewers } from "./demo-records";
 
 /** The pot of Saltmarsh Kiln, cut open: what viewers give lies in it. */
 export const potId = "the-open-pot";
@@ -100,7 +100,7 @@ export async function fillPotHistory(
     return { kind: "tip", viewer, amountMinor: minor, currency: "EUR", homeMinor: minor, text: "" };
   };
   for (let n = 0; n < evenings; n += 1) {
-    const from = nowMs - dayMs * Math.floor(((evenings - n) * 150) / evenings) + 60_000 * (n % 9) * 7;
+    const from = eveningMs(nowMs, Math.floor(((evenings - n) * 150) / evenings)) + 60_000 * (n % 9) * 3;
     for (let i = 0; i < 14 + pick(chance, 8); i += 1) step(gift(), from + i * 180_000);
   }
   // As an evening left it: well filled, and not at the brim.

@@ -9,10 +9,9 @@ import type { Database } from "../adapters/mariadb/database";
 import type { OperatorStore } from "../ports/operator-store";
 import { sha256 } from "../pictures/sheet";
 import { makeVideo, videoPropUse } from "../video/make";
-import { addRecords } from "./demo-records";
+import { addRecords, eveningMs } from "./demo-records";
 
 export const clipsId = "kiln-clips";
-const dayMs = 86_400_000;
 export const demoClips: ClipsSettings = {
   ...clipsDefaults,
   points: { perSecond: 40, least: 200 },
@@ -41,7 +40,7 @@ export async function fillClips(db: Database, store: OperatorStore, channel: Cha
     clipsId,
     Array.from({ length: 21 }, (_, i): Kept => {
       const name = senders[i % senders.length] ?? "";
-      const fromMs = nowMs - dayMs * (61 - i * 2.9) + (i % 5) * 840_000;
+      const fromMs = eveningMs(nowMs, 61 - i * 2.9) + 600_000 + (i % 5) * 840_000;
       const s = 5 + ((i * 7) % 13);
       const byMoney = i % 4 === 3;
       const body = {

@@ -7,6 +7,7 @@ import type { RuleEffect } from "../../core/rules/effect";
 import type { Database } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { Booked, KeptRow } from "../ports/engine-store";
+import { isShowDay, newestShowDay } from "./demo-records";
 
 /** Of each: mark, name, price, chat words, what it does, and what differs from a plain reward. */
 export type Line = readonly [id: string, name: string, price: number, words: string, effects: RuleEffect[], more?: Partial<Reward>];
@@ -95,9 +96,8 @@ export async function fillHistory(db: Database, channel: ChannelId, rewards: Rew
     });
   };
   let n = 0;
-  for (let day = 182; day >= 2; day -= 1) {
-    const weekday = new Date(midnight - day * dayMs).getUTCDay();
-    if (![2, 5, 6].includes(weekday)) continue;
+  for (let day = 182; day >= newestShowDay; day -= 1) {
+    if (!isShowDay(midnight - day * dayMs)) continue;
     n += 1;
     const fromMs = midnight - day * dayMs + 19 * 3_600_000;
     const toMs = fromMs + (110 + Math.floor(chance() * 70)) * minute;

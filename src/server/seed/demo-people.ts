@@ -13,7 +13,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import type { Kept } from "../../core/module/module";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { addRecords, someViewers } from "./demo-records";
+import { addRecords, eveningMs, someViewers } from "./demo-records";
 
 /** What Saltmarsh Kiln does for the people who come. */
 export const greetingId = "at-the-door";
@@ -129,7 +129,7 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
     channel,
     presentingId,
     neighbours.map((name, i): Kept => {
-      const atMs = nowMs - dayMs * (3 + 7 * i);
+      const atMs = eveningMs(nowMs, 3 + 7 * i) + (50 + i * 7) * 60_000;
       const body = {
         name,
         page: `https://platform.example/${name}`,
@@ -139,6 +139,26 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
       };
       return { kind: "presented", viewer: null, fromMs: atMs, toMs: atMs, body };
     }),
+  );
+  const spoken = [
+    ["mossy_teapot", "Good evening to everybody at the wheel", "both"],
+    ["oatcake_ada", "Does the tall one get a lid?", "both"],
+    ["loamy_wren", "My first mug is out of the kiln and it holds tea", "both"],
+    ["misty_bucket", "Slower on the pull", "shown"],
+    ["amber_kettle", "Greetings from the ferry", "both"],
+    ["ivory_wren", "Ash glaze, please, ash glaze", "spoken"],
+    ["hollow_bucket", "The cat is on the bats again", "both"],
+  ] as const;
+  const texts = [2, 2, 2, 2, 4, 4, 4, 6, 6, 9, 11, 13].map((daysAgo, i): Kept => {
+    const [name, text, how] = spoken[i % spoken.length] ?? spoken[0];
+    const atMs = eveningMs(nowMs, daysAgo) + (8 + i * 7) * 60_000;
+    return { kind: "spoken", viewer: { id: name, name }, fromMs: atMs, toMs: atMs, body: { text, voice: "harbour", how } };
+  });
+  await addRecords(
+    db,
+    channel,
+    voicesId,
+    texts.sort((a, b) => a.toMs - b.toMs),
   );
   const of = (name: string, line: string, picture: string, sound: string): GreetingDurable["entrances"][number] => ({
     id: name,

@@ -7,7 +7,7 @@ import { bareContext, type Kept } from "../../core/module/module";
 import { emptyLedgerView } from "../../core/rewards/ledger-view";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { addRecords, someViewers } from "./demo-records";
+import { addRecords, eveningMs, someViewers } from "./demo-records";
 
 /** The prediction of Saltmarsh Kiln: whether the tall vase survives, and what else can be asked at a kiln. */
 export const predictionId = "kiln-prediction";
@@ -27,7 +27,6 @@ export const demoPrediction: PredictionSettings = {
   ],
 };
 
-const dayMs = 86_400_000;
 const rounds = 34;
 /** Where it stands on the stage, and what was asked in the last months, by its real rules. */
 export async function fillPredictionHistory(db: Database, channel: ChannelId, beside: Place, nowMs: number): Promise<void> {
@@ -50,7 +49,7 @@ export async function fillPredictionHistory(db: Database, channel: ChannelId, be
   const command = (what: object, atMs: number): void =>
     step({ kind: "command", gameId: predictionId, by: chance() < 0.7 ? "kilnkeeper" : "spongebearer", viewer: null, command: what }, atMs);
   for (let i = 0; i < rounds; i += 1) {
-    const atMs = nowMs - dayMs * (168 - Math.floor((i * 165) / rounds)) + 3_600_000 + i * 61_000;
+    const atMs = eveningMs(nowMs, 168 - Math.floor((i * 165) / rounds)) + 1_800_000 + i * 61_000;
     const asked = i % 6 === 0 ? "" : (demoPrediction.templates[i % demoPrediction.templates.length]?.id ?? "");
     command({ do: "open", template: asked }, atMs);
     const outcomes = durable.round?.outcomes.length ?? 2;

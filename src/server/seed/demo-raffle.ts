@@ -8,7 +8,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { bareContext, type Kept } from "../../core/module/module";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { addRecords, someViewers } from "./demo-records";
+import { addRecords, eveningMs, someViewers } from "./demo-records";
 
 /** The draw of Saltmarsh Kiln: last week's mug goes to somebody. */
 export const raffleId = "weekly-mug";
@@ -25,8 +25,6 @@ export const demoRaffle: RaffleSettings = {
   effects: [{ do: "sound", sound: "small-bell", volume: 70, queue: "sounds" }],
 };
 
-const dayMs = 86_400_000;
-const week = 7 * dayMs;
 const rounds = 22;
 /** Where it stands on the stage, and its rounds of the last months, by its real rules, each with the proof that viewers can check. */
 export async function fillRaffleHistory(db: Database, channel: ChannelId, beside: Place, nowMs: number): Promise<void> {
@@ -49,7 +47,7 @@ export async function fillRaffleHistory(db: Database, channel: ChannelId, beside
   const command = (what: string, atMs: number): void =>
     step({ kind: "command", gameId: raffleId, by: "kilnkeeper", viewer: null, command: { do: what } }, atMs);
   for (let i = 0; i < rounds; i += 1) {
-    const atMs = nowMs - week * (rounds - i) + dayMs + 40 * 60_000;
+    const atMs = eveningMs(nowMs, 7 * (rounds - i) - 4) + 40 * 60_000;
     step({ kind: "live", viewer: null }, atMs - 3_600_000);
     command("open", atMs);
     const here = viewers.filter(() => chance() < 0.12 + i * 0.012);

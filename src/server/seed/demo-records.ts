@@ -2,6 +2,18 @@ import { type ChannelId, gameId } from "../../core/kernel/ids";
 import type { Kept } from "../../core/module/module";
 import type { Database } from "../adapters/mariadb/database";
 
+const dayMs = 86_400_000;
+/** The channel is on air from seven on Tuesdays, Fridays and Saturdays; the last time was two days ago or more. */
+export const isShowDay = (dayStartMs: number): boolean => [2, 5, 6].includes(new Date(dayStartMs).getUTCDay());
+export const newestShowDay = 2;
+/** When the show of so many days ago began, or the one before it. Each lasts 110 minutes at least. */
+export function eveningMs(nowMs: number, daysAgo: number): number {
+  const midnight = Math.floor(nowMs / dayMs) * dayMs;
+  let day = midnight - Math.max(newestShowDay, Math.round(daysAgo)) * dayMs;
+  while (!isShowDay(day)) day -= dayMs;
+  return day + 19 * 3_600_000;
+}
+
 /** Viewers of the demo who have points, the oldest first. */
 export const someViewers = async (db: Database, channel: ChannelId, most: number) =>
   db("viewers")

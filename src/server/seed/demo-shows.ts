@@ -76,6 +76,17 @@ function* raided({ atMin, viewers, name }: Raid, words: readonly string[]): LabS
   }
 }
 
+const cued = ["kiln-door", "golden-flock", "knock", "bell", "ash-rain", "shake-pot"];
+/** What was fired by hand in the course of an evening. */
+function* fired(seed: number, ms: number): LabScript {
+  const chance = chanceFrom(seed);
+  for (let at = 9 * 60_000; at < ms - 300_000; at += (4 + chance() * 14) * 60_000) {
+    const by = chance() < 0.6 ? "spongebearer" : "kilnkeeper";
+    const cueId = cued[pick(chance, cued.length)] ?? "bell";
+    yield { afterMs: Math.round(at), signal: { kind: "cue", cueId, by, via: chance() < 0.7 ? "key" : "click", viewer: null } };
+  }
+}
+
 /** Full logs of the last shows, played by the odds lab with the channel's own rules from seeds: the same every time. */
 export async function fillShows(db: Database, channel: ChannelId, nowMs: number): Promise<void> {
   const store = mariadbEngineStore(db);
@@ -104,13 +115,15 @@ export async function fillShows(db: Database, channel: ChannelId, nowMs: number)
       rates: { ...show.rates, hours: (toMs - fromMs) / 3_600_000 },
       lines,
       by: "kilnkeeper",
-      extra:
-        raid === null
+      extra: [
+        ...fired(seed, toMs - fromMs),
+        ...(raid === null
           ? []
           : raided(
               raid,
               row.words.map((w) => w.word),
-            ),
+            )),
+      ].sort((a, b) => a.afterMs - b.afterMs),
       onTurn: (turn) => rows.push(...turn.rows),
     });
     // The channel numbers its signals one after another, whenever they were.

@@ -9,7 +9,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { bareContext, type Kept } from "../../core/module/module";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { addRecords, someViewers } from "./demo-records";
+import { addRecords, eveningMs, someViewers } from "./demo-records";
 
 /** The wheel of Saltmarsh Kiln: which glaze comes next. */
 export const wheelId = "glaze-wheel";
@@ -66,10 +66,13 @@ export async function fillWheelHistory(
   const ctx = bareContext(emoteIndex([]), { vault: openVault("the wheel's evenings") });
   let durable: WheelDurable = freshWheel();
   const kept: Kept[] = [];
-  for (let i = 0; i < spins; i += 1) {
+  const times = Array.from(
+    { length: spins },
+    (_, i) => eveningMs(nowMs, 150 - Math.floor((i * 148) / spins)) + 60_000 * (25 + (i % 8) * 9),
+  ).sort((a, b) => a - b);
+  for (const [i, atMs] of times.entries()) {
     const who = chance() < 0.8 ? viewers[pick(chance, Math.max(1, viewers.length))] : undefined;
     const viewer = who === undefined ? null : { id: who.ext, name: who.name, roles: [] };
-    const atMs = nowMs - dayMs * (150 - Math.floor((i * 148) / spins)) + 60_000 * (i % 8) * 9;
     const step = (signal: object): void => {
       const outcome = wheel.step({ settings, durable, transient: null }, { id: `w${i}`, seq: i * 2 + 1, ...signal } as never, ctx);
       durable = outcome.durable;

@@ -16,8 +16,8 @@ import type { Session } from "../ports/operator-store";
 import { saidBy } from "./show-lines";
 
 export const mostShowBytes = 80 * 1024 * 1024;
-/** Unpacked no file of it is larger: a log of half a million lines is half of it. */
-const mostEach = 300 * 1024 * 1024;
+/** Unpacked it is no larger: a log of half a million lines is half of it. */
+const mostUnpacked = 250 * 1024 * 1024;
 
 /** Takes in a show of another installation, to be looked at. It is unpacked where it can be ended; its log is read line by line. */
 export async function addOutsideShow(
@@ -27,8 +27,8 @@ export async function addOutsideShow(
 ): Promise<Result<Readonly<{ id: string; bad: number }>>> {
   const folder = await mkdtemp(join(tmpdir(), "izzam-show-"));
   try {
-    const files = await decoder.unzip(bytes, mostEach, folder);
-    if (!files.ok) return files;
+    const files = await decoder.unzip(bytes, mostUnpacked, folder, "show");
+    if (!files.ok) return files.refusal.code === "prop/nothing-in-zip" ? refused("outside/no-manifest") : files;
     const pathOf = (name: string): string | null => files.value.find((f) => f.name === name)?.path ?? null;
     const textOf = async (name: string): Promise<string | null> => {
       const path = pathOf(name);

@@ -1,7 +1,7 @@
 import { type Database, fromJson } from "./database";
 import { chunks } from "./chunks";
 
-const nobody = "somebody";
+export const nobody = "somebody";
 
 /**
  * The same without somebody's name: wherever their id stands beside it, and where the name stands alone. Ids stay, since
@@ -22,7 +22,7 @@ export function withoutName(value: unknown, id: string, name: string): unknown {
 }
 
 /** A name where it stands as a word of its own, whatever is in it. */
-const alone = (name: string): RegExp =>
+export const alone = (name: string): RegExp =>
   new RegExp(`(?<![\\p{L}\\p{N}_])${name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}(?![\\p{L}\\p{N}_])`, "gu");
 
 /** Moments of past shows are called by what happened in them, and so by whom. */

@@ -1,5 +1,6 @@
 import { fold } from "../../../core/kernel/fold";
 import { forgetInChatFiles } from "./chat-logs";
+import { forgetInOutsideShows } from "./outside-shows";
 import { forgetInMoments, forgetInRecords } from "./forget-records";
 import type { Reason } from "../../../core/points/ledger";
 import type { PointsStore } from "../../ports/points-store";
@@ -210,6 +211,7 @@ export function mariadbPoints(db: Database): PointsStore {
         await forgetInRecords(trx as unknown as Database, num, key, id, name);
         await forgetInMoments(trx as unknown as Database, num, name);
         await forgetInChatFiles(trx as unknown as Database, num, name);
+        await forgetInOutsideShows(trx as unknown as Database, num, name);
         // What was given to them names them in the giver's history.
         const given = (await trx("transfers").where({ account: key, reason: "gift" }).select("seq")) as Row[];
         for (const some of chunks(given.map((g) => Number(g["seq"]))))

@@ -101,6 +101,24 @@ beforeAll(async () => {
     removed_ms: removed,
   });
   await db("props").insert([prop("used", "a", null), prop("trash", "b", now - 40 * day), prop("lately", "d", now - 3 * day)]);
+  for (const [id, removed] of [
+    ["here", null],
+    ["lately", now - 3 * day],
+    ["long-ago", now - 9 * day],
+  ] as const)
+    await db("chat_files").insert({
+      id,
+      channel_id: channel,
+      name: id,
+      line_count: 0,
+      people: 0,
+      ms: 0,
+      body: Buffer.from(""),
+      rates: "{}",
+      brought_by: "keeper",
+      created_ms: 1,
+      removed_ms: removed,
+    });
 });
 afterAll(() => end());
 
@@ -121,7 +139,8 @@ describe("what is kept, and for how long", () => {
   });
   test("what is old enough goes; points, reigns, sums and what is in use stay", async () => {
     const swept = await upkeep(db, now);
-    expect(swept).toMatchObject({ droppedMonths: [monthOf(now - 200 * day)], once: 1, audit: 1, hits: 1, files: 1 });
+    expect(swept).toMatchObject({ droppedMonths: [monthOf(now - 200 * day)], once: 1, audit: 1, hits: 1, files: 1, outside: 1 });
+    expect(((await db("chat_files").select("id")) as { id: string }[]).map((r) => r.id).sort()).toEqual(["here", "lately"]);
     expect(await months()).toEqual([monthOf(now)]);
     expect(await exported(monthOf(now - 200 * day))).toEqual([]);
     expect(((await db("records").orderBy("id").select("kind")) as { kind: string }[]).map((r) => r.kind)).toEqual(["reign", "hit"]);

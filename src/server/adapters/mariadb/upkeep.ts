@@ -10,6 +10,8 @@ const onceDays = 35;
 const trashDays = 30;
 /** A clip that was shown can be shown again for so long; whatever was made is told of for as long. */
 const mediaDays = 30;
+/** What was brought in from outside and removed goes a day after it can be brought back no more. */
+const outsideDays = 8;
 /** What a platform told of somebody who was not shown for so long goes. */
 const faceDays = 30;
 const atOnce = 5_000;
@@ -85,6 +87,7 @@ export async function upkeep(db: Database, nowMs: number): Promise<Swept | null>
             .limit(atOnce)
             .delete(),
         ),
+        outside: (await sweepOutside(db, "chat_files", nowMs)) + (await sweepOutside(db, "outside_shows", nowMs)),
         faces: await piecewise(() =>
           db("faces")
             .where("at_ms", "<", nowMs - faceDays * dayMs)
@@ -99,6 +102,11 @@ export async function upkeep(db: Database, nowMs: number): Promise<Swept | null>
     }
   });
 }
+
+const sweepOutside = (db: Database, table: "chat_files" | "outside_shows", nowMs: number): Promise<number> =>
+  db(table)
+    .where("removed_ms", "<", nowMs - outsideDays * dayMs)
+    .delete();
 
 /** Each result keeps the whole list: the newest of each game is all that counts. */
 async function sweepStreaks(db: Database, beforeMs: number): Promise<number> {

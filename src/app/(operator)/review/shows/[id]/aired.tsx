@@ -6,12 +6,12 @@ import { count } from "../../../../../core/words/sentence";
 import type { ReviewView } from "../../../../../server/web/review";
 import { Pick } from "../../../../../ui/pick";
 
-/** What was put before the audience: spoken, shown, presented, cued. */
+/** What was put before the audience, in its order: spoken, shown, presented, cued. */
 export function Aired({ aired: { rows, more }, startMs }: Readonly<{ aired: ReviewView["aired"]; startMs: number }>) {
   const [how, setHow] = useState("");
   if (rows.length === 0) return <Text color="inkSoft">Nothing was spoken, shown or presented in this show.</Text>;
   const hows = [...new Set(rows.map((r) => r.how))].sort();
-  const shown = rows.filter((r) => how === "" || r.how === how);
+  const shown = rows.filter((r) => how === "" || r.how === how).reverse();
   return (
     <>
       {hows.length > 1 && (

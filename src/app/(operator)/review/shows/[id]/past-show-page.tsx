@@ -67,20 +67,22 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
       <Numbers view={view} />
       <ShowTape view={view} moments={moments ?? []} whole={whole} span={span} onSpan={setSpan} />
       <Grid templateColumns={{ base: "1fr", lg: "minmax(0,1.25fr) minmax(0,1fr)" }} gap="6" mt="4">
-        <Lines path={path} span={span} whole={whole} games={games} startMs={show.fromMs} />
         <Box minW="0">
-          <Moments moments={moments} show={show} span={span} whole={whole} onAct={act} onSpan={setSpan} />
-          <MarkersOut show={show} kept={(moments ?? []).filter((m) => m.state === "kept").length} onAct={act} />
+          <Lines path={path} span={span} whole={whole} games={games} startMs={show.fromMs} />
           <Part title="Rounds and results">
             <Results results={drawn} startMs={show.fromMs} />
           </Part>
-          <HandOvers between={[show.fromMs, show.toMs + 60_000]} />
           <Part title="Spoken and shown">
             <Aired aired={view.aired} startMs={show.fromMs} />
           </Part>
           <Part title="Sold and given back">
             <Sold sold={view.sold} points={view.points} />
           </Part>
+        </Box>
+        <Box minW="0">
+          <Moments moments={moments} show={show} span={span} whole={whole} onAct={act} onSpan={setSpan} />
+          <MarkersOut show={show} kept={(moments ?? []).filter((m) => m.state === "kept").length} onAct={act} />
+          <HandOvers between={[show.fromMs, show.toMs + 60_000]} />
           {view.faults.length > 0 && (
             <Part title="What went wrong">
               <Faults faults={view.faults} startMs={show.fromMs} onLook={(fromMs, toMs) => setSpan({ fromMs, toMs })} whole={whole} />
