@@ -60,3 +60,7 @@ export const loginKey = (given: string): string => cut(fold(wellFormed(given)).t
  * composed (NFC), trimmed, in lower case, at most 64 units. After that ids are compared byte by byte.
  */
 export const viewerId = (given: string): string => cut(wellFormed(given).normalize("NFC").trim().toLowerCase(), 64);
+
+/** A name where it stands as a word of its own, whatever is in it and in whichever case it is written. */
+export const alone = (name: string): RegExp =>
+  new RegExp(`(?<![\\p{L}\\p{N}_])${name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}(?![\\p{L}\\p{N}_])`, "giu");

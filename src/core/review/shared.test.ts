@@ -3,6 +3,7 @@ import { sharedShow, sharedShowSchema } from "./shared";
 
 describe("what of a show is shown to whoever has its link", () => {
   const told = {
+    operators: ["secret_operator", ""],
     channel: "Saltmarsh Kiln",
     name: "Friday",
     fromMs: 1_000,
@@ -30,7 +31,7 @@ describe("what of a show is shown to whoever has its link", () => {
     ],
     rounds: [
       { atMs: 40_000, gameName: "Mug draw", title: "A mug", result: "ada won", check: "mug.1", people: 12, kind: "raffle", id: 4 },
-      { atMs: 20_000, gameName: "Wheel", title: "A spin", result: "tea", check: "" },
+      { atMs: 20_000, gameName: "Wheel", title: "A spin, for Secret_Operator", result: "tea, not for secret_operators", check: "" },
     ],
     // Whatever else comes along.
     sold: [{ reward: "private_reward", viewer: "private_buyer" }],
@@ -43,7 +44,8 @@ describe("what of a show is shown to whoever has its link", () => {
     const shared = sharedShow(told);
     expect(sharedShowSchema.parse(shared)).toEqual(shared);
     const text = JSON.stringify(shared);
-    for (const hidden of ["private_", "secret_operator", "12345", "777", "888", "99991", "8 times"]) expect(text).not.toContain(hidden);
+    for (const hidden of ["private_", 'secret_operator"', "Secret_Operator", "12345", "777", "888", "99991", "8 times"])
+      expect(text).not.toContain(hidden);
     expect(Object.keys(shared.numbers)).toEqual(["messages", "people", "busiest", "follows", "raids", "raiders"]);
   });
   test("kept moments by their names, results in the order of the show", () => {
@@ -53,5 +55,6 @@ describe("what of a show is shown to whoever has its link", () => {
       [19_000, "Wheel", ""],
       [39_000, "Mug draw", "mug.1"],
     ]);
+    expect([results[0]?.title, results[0]?.result]).toEqual(["A spin, for the house", "tea, not for secret_operators"]);
   });
 });

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { alone } from "../kernel/text";
 
 /**
  * What of a show is shown to whoever has its link: an allow-list. What is not named here is not shown: nothing that was
@@ -27,6 +28,7 @@ export const sharedShowSchema = z.strictObject({
 export type SharedShow = z.infer<typeof sharedShowSchema>;
 
 type Of = Readonly<{
+  operators: readonly string[];
   channel: string;
   name: string;
   fromMs: number;
@@ -39,8 +41,12 @@ type Of = Readonly<{
 }>;
 const mostResults = 300;
 
-/** Picks what may be shown, name by name. */
-export function sharedShow({ channel, name, fromMs, toMs, numbers, binMs, chat, moments, rounds }: Of): SharedShow {
+const theHouse = "the house";
+
+/** Picks what may be shown, name by name. `operators`: names one signs in by, which are told to nobody. */
+export function sharedShow({ operators, channel, name, fromMs, toMs, numbers, binMs, chat, moments, rounds }: Of): SharedShow {
+  const names = operators.filter((o) => o !== "").map(alone);
+  const without = (text: string): string => names.reduce((said, name) => said.replace(name, theHouse), text);
   const { messages, people, busiest, follows, raids, raiders } = numbers;
   return {
     channel,
@@ -54,7 +60,13 @@ export function sharedShow({ channel, name, fromMs, toMs, numbers, binMs, chat, 
       .map((m) => ({ afterMs: Math.max(0, m.atMs - fromMs), ms: m.toMs - m.atMs, name: m.name })),
     results: rounds
       .slice(0, mostResults)
-      .map((r) => ({ afterMs: Math.max(0, r.atMs - fromMs), game: r.gameName, title: r.title, result: r.result, check: r.check }))
+      .map((r) => ({
+        afterMs: Math.max(0, r.atMs - fromMs),
+        game: r.gameName,
+        title: without(r.title),
+        result: without(r.result),
+        check: r.check,
+      }))
       .reverse(),
   };
 }

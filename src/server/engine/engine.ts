@@ -165,7 +165,7 @@ export class Engine {
         // Another epoch: somebody had the channel meanwhile, so what this process believes of it is stale.
         const stale = runner !== undefined && this.fences.get(id)?.epoch !== fence?.epoch;
         if (stale) await this.drop(id);
-        if (fence !== null) this.fences.set(id, fence);
+        if (fence !== null) this.fences.set(id, { ...this.fences.get(id), ...fence });
         if (fence === null || !(runner === undefined || stale || runner.row.revision !== revision)) continue;
         try {
           await this.reload(id);

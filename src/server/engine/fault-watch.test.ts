@@ -4,12 +4,13 @@ import type { HealthItem } from "../../core/wire/messages";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
 import { testChannel } from "../testing/channel";
 import { FaultWatch } from "./fault-watch";
+import type { Fence } from "../ports/engine-store";
 import type { Runner } from "./runner";
 
 const kiln = channelId("kiln");
 function house() {
   const now = { ms: 1_000 };
-  const at = { show: "on" as "on" | "off", bad: [] as string[] };
+  const at = { show: "on" as "on" | "off", bad: [] as string[], fence: undefined as Fence | undefined };
   const store = memoryEngineStore();
   store.put(testChannel({ id: kiln }));
   const runner = { modules: { show: () => ({ state: at.show, id: "s", sinceMs: 0 }) } } as unknown as Runner;
@@ -22,7 +23,7 @@ function house() {
       means: "Nothing comes.",
       todo: "",
     }));
-  const watch = new FaultWatch(new Map([[kiln, runner]]), store, { now: () => now.ms }, health, () => undefined);
+  const watch = new FaultWatch(new Map([[kiln, runner]]), store, { now: () => now.ms }, health, () => at.fence);
   const look = async (...bad: string[]): Promise<void> => {
     at.bad = bad;
     now.ms += 2_000;
@@ -55,6 +56,27 @@ describe("what goes wrong in a show", () => {
     await look("chat");
     await look();
     expect(kept()).toEqual([["fault", 3_000, 7_000, "chat"]]);
+    watch.stop();
+  });
+  test("that nobody ran it in the middle of a show is kept once; not before the show, and not where nobody ever ran it", async () => {
+    const { at, store, watch, look, kept } = house();
+    const taken = async (owner: string, idleFromMs: number | null): Promise<void> => {
+      if (at.fence !== undefined) await store.release(kiln, at.fence.owner);
+      at.fence = { ...(await store.lease(kiln, owner, 10_000))!, idleFromMs };
+    };
+    await taken("one", null);
+    await look();
+    await taken("two", 1_500);
+    await look();
+    await look();
+    expect(kept()).toEqual([["fault", 1_500, 5_000, "Izzam"]]);
+    // Between two shows.
+    at.show = "off";
+    await taken("three", 2_000);
+    await look();
+    at.show = "on";
+    await look();
+    expect(kept()).toHaveLength(1);
     watch.stop();
   });
   test("while it can't be written it waits, and is written once", async () => {

@@ -11,6 +11,7 @@ const lookMs = 2_000;
 /** What is wrong for one look only is a hiccup. */
 const leastLooks = 2;
 const mostWaiting = 500;
+const means = "What was typed in chat meanwhile reached no game. Everything stood as it was when it ran again.";
 
 /**
  * What goes wrong while a show runs (chat away, the database away, an overlay that stalls), from when to when, kept with the
@@ -22,6 +23,8 @@ export class FaultWatch {
   private readonly over = new Map<ChannelId, KeptRow[]>();
   private readonly timer: NodeJS.Timeout;
   private writing = false;
+  /** Under which epoch it was said of a channel that nobody ran it for a while. */
+  private readonly said = new Map<ChannelId, number>();
 
   constructor(
     private readonly runners: ReadonlyMap<ChannelId, Runner>,
@@ -35,7 +38,12 @@ export class FaultWatch {
   }
 
   async look(): Promise<void> {
-    for (const [id, runner] of this.runners) this.lookAt(id, runner.modules.show()?.state === "on");
+    for (const [id, runner] of this.runners) {
+      const show = runner.modules.show();
+      const onAir = show?.state === "on";
+      this.wasAway(id, onAir ? show.sinceMs : null);
+      this.lookAt(id, onAir);
+    }
     if (this.writing) return;
     this.writing = true;
     for (const [id, rows] of [...this.over]) {
@@ -62,10 +70,22 @@ export class FaultWatch {
       open.delete(item);
       if (fault.looks < leastLooks) continue;
       const { fromMs, looks: _, ...body } = fault;
-      const rows = this.over.get(id) ?? [];
-      this.over.set(id, rows);
-      rows.push({ kind: "fault", viewer: null, fromMs, toMs: nowMs, body, gameId: gameId("show"), seq: 0 });
+      this.keep(id, fromMs, body);
     }
+  }
+  /** In the middle of a show nobody ran the channel: the process was ended, or the machine was. */
+  private wasAway(id: ChannelId, sinceMs: number | null): void {
+    const fence = this.fence(id);
+    if (fence === undefined || this.said.get(id) === fence.epoch) return;
+    this.said.set(id, fence.epoch);
+    const fromMs = fence.idleFromMs ?? null;
+    if (fromMs === null || sinceMs === null || sinceMs >= fromMs || this.clock.now() - fromMs < lookMs) return;
+    this.keep(id, fromMs, { item: "engine", name: "Izzam", says: "It did not run.", means });
+  }
+  private keep(id: ChannelId, fromMs: number, body: FaultBody): void {
+    const rows = this.over.get(id) ?? [];
+    this.over.set(id, rows);
+    rows.push({ kind: "fault", viewer: null, fromMs, toMs: this.clock.now(), body, gameId: gameId("show"), seq: 0 });
   }
 
   stop(): void {

@@ -76,7 +76,12 @@ export type Commit = Readonly<{
   booked?: readonly Booked[];
 }>;
 /** Who may write for a channel: an owner that is random for each process, and how often it changed hands before. */
-export type Fence = Readonly<{ owner: string; epoch: number }>;
+export type Fence = Readonly<{
+  owner: string;
+  epoch: number;
+  /** Where the channel was taken up: since when nobody had run it; null where nobody ever had. */
+  idleFromMs?: number | null;
+}>;
 /**
  * Twice: nothing was written, since these rows (by their number) brought an id that is in the log already.
  * Lost: nothing was written, since somebody else owns the channel now.

@@ -294,6 +294,34 @@ describe("the rehearsals of a channel", () => {
     expect(lent.at(-1)).toEqual([live.id, null]);
     expect(await begin()).toMatchObject({ refusal: { code: "rehearsal/show-runs" } });
   });
+  test("what is published meanwhile is taken up, and how it stands stays", async () => {
+    const { all, live, begin } = await house();
+    const a = await begin();
+    if (!a.ok) throw new Error("not begun");
+    const copy = all.of(live.id, a.value.id)?.runner;
+    await copy?.requests.command("jug", "tom", "command-on", { do: "switch", on: true });
+    await copy?.requests.command("jug", "tom", "command-hit", { do: "damage", amount: 30 });
+    const jugNow = () => copy?.view.forOperators().find((g) => g.id === "jug")?.view;
+    expect(jugNow()).toMatchObject({ on: true, health: 170 });
+    const row = live.row;
+    const renamed = row.games.map((g) =>
+      g.id === "jug"
+        ? {
+            ...g,
+            version: 2,
+            settings: { ...jug, hits: { ...jug.hits, follow: { ...jug.hits.follow, rate: { give: 50, per: 1 } } } },
+            name: "Anew",
+          }
+        : g,
+    );
+    live.reload({ ...row, revision: row.revision + 1, games: renamed });
+    expect(copy?.row.games.find((g) => g.id === "jug")).toMatchObject({ name: "Anew", version: 2 });
+    expect(copy?.id).toBe(a.value.id);
+    expect(copy?.row.chat).toBeNull();
+    expect(jugNow()).toMatchObject({ on: true, health: 170 });
+    expect(await all.one(live.id, a.value.id, { kind: "follow", as: "mo", amount: 1, text: "" })).toMatchObject({ ok: true });
+    expect(jugNow()).toMatchObject({ health: 120 });
+  });
   test("nothing of it is stored, and the channel stands as it did", async () => {
     const { all, live, store, begin } = await house();
     // What the channel itself has to do at its start is done by then.

@@ -49,7 +49,9 @@ export class Rehearsals {
     this.timer.unref();
     // When the show begins, by hand or on the platform's word, the picture, the chat and this machine are the show's.
     this.unsubscribe = parts.bus.subscribe((channel, publication) => {
-      if (publication.kind === "state" && parts.runners.has(channel)) this.giveWay(channel);
+      if (!parts.runners.has(channel)) return;
+      if (publication.kind === "state") this.giveWay(channel);
+      if (publication.kind === "stage") this.takeUp(channel);
     });
   }
 
@@ -157,6 +159,14 @@ export class Rehearsals {
     if (this.parts.runners.get(channel)?.modules.show()?.state !== "on") return;
     for (const { rehearsal } of this.ofChannel(channel)) if (!rehearsal.isOver) rehearsal.end(refusal("rehearsal/gave-way"));
     this.look();
+  }
+
+  /** What is published, placed or added meanwhile is in the next signal of its rehearsals too. */
+  private takeUp(channel: ChannelId): void {
+    const row = this.parts.runners.get(channel)?.row;
+    if (row === undefined) return;
+    for (const { rehearsal } of this.ofChannel(channel))
+      if (!rehearsal.isOver && rehearsal.runner.row.revision !== row.revision) rehearsal.runner.reload(copyOf(row, rehearsal.of.id));
   }
 
   private look(): void {

@@ -1,4 +1,5 @@
 import { RateLimiterMemory } from "rate-limiter-flexible";
+import { gameOf } from "../../core/games/registry";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { type SharedShow, sharedShow } from "../../core/review/shared";
@@ -29,10 +30,14 @@ export async function sharedBy(web: Web, token: string, address: string): Promis
   const view = of === null ? null : await reviewView(web, of.channel, of.id);
   const moments = of === null || view === null ? null : await showMoments(web, of.channel, of.id);
   if (of === null || view === null || moments === null) return refused("review/unknown");
-  const { show, numbers, series, rounds } = view;
+  const { show, numbers, series } = view;
+  // Films and people who were presented are no results, and what a film cost is nobody’s business.
+  const rounds = view.rounds.filter((r) => gameOf(r.kind)?.aired === undefined);
+  const operators = (await web.store.accounts.operators(of.channel, Date.now())).map((o) => o.login);
   const { fromMs, toMs } = show;
   return ok(
     sharedShow({
+      operators,
       channel: of.channelName,
       name: titleOf(show),
       fromMs,

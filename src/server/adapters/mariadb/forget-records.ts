@@ -1,3 +1,4 @@
+import { alone } from "../../../core/kernel/text";
 import { type Database, fromJson } from "./database";
 import { chunks } from "./chunks";
 
@@ -20,10 +21,6 @@ export function withoutName(value: unknown, id: string, name: string): unknown {
     ]),
   );
 }
-
-/** A name where it stands as a word of its own, whatever is in it. */
-export const alone = (name: string): RegExp =>
-  new RegExp(`(?<![\\p{L}\\p{N}_])${name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}(?![\\p{L}\\p{N}_])`, "gu");
 
 /** Moments of past shows are called by what happened in them, and so by whom. */
 export async function forgetInMoments(db: Database, channel: number, name: string): Promise<void> {

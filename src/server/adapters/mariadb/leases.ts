@@ -34,7 +34,7 @@ export function leases(
         const row = (await trx("leases")
           .where({ channel: num })
           .forUpdate()
-          .first("owner", "epoch", trx.raw(`until_ms > ${dbNow} as holds`))) as Row;
+          .first("owner", "epoch", "until_ms", trx.raw(`until_ms > ${dbNow} as holds`))) as Row;
         const before = text(row["owner"]);
         if (before !== owner) {
           // One that still holds it gives way only when the process behind it is gone.
@@ -42,7 +42,10 @@ export function leases(
           await trx("leases")
             .where({ channel: num })
             .update({ owner, epoch: trx.raw("epoch + 1"), until_ms: trx.raw(`${dbNow} + ?`, [forMs]) });
-          return { owner, epoch: Number(row["epoch"]) + 1 };
+          // Whoever let go said when; who was ended held it for so long after they were last heard of.
+          const untilMs = Number(row["until_ms"]);
+          const idleFromMs = untilMs === 0 ? null : before === "" ? untilMs : untilMs - forMs;
+          return { owner, epoch: Number(row["epoch"]) + 1, idleFromMs };
         }
         await trx("leases")
           .where({ channel: num })
@@ -53,6 +56,6 @@ export function leases(
     release: async (id, owner) =>
       void (await db("leases")
         .where({ channel: await numOf(id), owner })
-        .update({ owner: "", until_ms: 0 })),
+        .update({ owner: "", until_ms: db.raw(dbNow) })),
   };
 }

@@ -2,10 +2,11 @@ import { promisify } from "node:util";
 import { gunzip, gzip } from "node:zlib";
 import { fold } from "../../../core/kernel/fold";
 import { ok, refused } from "../../../core/kernel/refusal";
+import { alone } from "../../../core/kernel/text";
 import { type OutsideLine, type OutsideShow, outsideShowSchema } from "../../../core/review/outside";
 import type { OutsideShowStore } from "../../ports/outside-show-store";
 import { type Database, fromJson } from "./database";
-import { alone, nobody } from "./forget-records";
+import { nobody } from "./forget-records";
 import { type Row, text } from "./rows";
 
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];

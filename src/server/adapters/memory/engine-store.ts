@@ -197,12 +197,13 @@ export function memoryEngineStore(): MemoryStore {
       if (held.owner !== owner && held.owner !== "" && held.untilMs > nowMs) return null;
       const epoch = held.owner === owner ? held.epoch : held.epoch + 1;
       leases.set(id, { owner, untilMs: nowMs + forMs, epoch });
-      return { owner, epoch };
+      if (held.owner === owner) return { owner, epoch };
+      return { owner, epoch, idleFromMs: held.untilMs === 0 ? null : held.owner === "" ? held.untilMs : held.untilMs - forMs };
     },
     release: async (id, owner) => {
       guard();
       const held = leases.get(id);
-      if (held?.owner === owner) leases.set(id, { ...held, owner: "", untilMs: 0 });
+      if (held?.owner === owner) leases.set(id, { ...held, owner: "", untilMs: store.time.nowMs });
     },
     face: async (id, key) => (guard(), faces.get(`${id} ${key}`) ?? null),
     saveFace: async (id, key, face) => (guard(), void faces.set(`${id} ${key}`, face)),
