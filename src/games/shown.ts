@@ -24,6 +24,8 @@ export type BoothProps = Readonly<{
   view: Readonly<Record<string, unknown>>;
   /** When the show began; 0 while none runs. */
   sinceMs: number;
+  /** The rehearsal whose booth this is; empty in the channel's own. */
+  rehearsal?: string;
   /** Does something in it; false when it did not go through, which is said then. */
   command: (command: Command) => Promise<boolean>;
   /** People that other games name in their records, to be taken in: who stood on top of which. */

@@ -22,7 +22,7 @@ const pathOf = (points: Fight["points"], max: number): string =>
     .curve(curveStepAfter)([...points]) ?? "";
 
 /** The boss in the booth: how the fight goes. */
-export function BossBooth({ gameId, view, sinceMs }: BoothProps) {
+export function BossBooth({ gameId, view, sinceMs, rehearsal = "" }: BoothProps) {
   const [fight, setFight] = useState<Fight>(none);
   const health = Number(view["health"] ?? 0);
   const max = Number(view["max"] ?? 0);
@@ -33,13 +33,13 @@ export function BossBooth({ gameId, view, sinceMs }: BoothProps) {
     const waitMs = Math.max(150, lastMs.current + 2_000 - Date.now());
     const timer = setTimeout(() => {
       lastMs.current = Date.now();
-      void fetch(`/api/games/${gameId}/fight?since=${Math.round(sinceMs)}`)
+      void fetch(`/api/games/${gameId}/fight?since=${Math.round(sinceMs)}${rehearsal === "" ? "" : `&rehearsal=${rehearsal}`}`)
         .then((r) => r.json())
         .then((said: { ok: boolean; value?: Fight }) => said.ok && said.value !== undefined && setFight(said.value))
         .catch(() => undefined);
     }, waitMs);
     return () => clearTimeout(timer);
-  }, [gameId, sinceMs, mark]);
+  }, [gameId, sinceMs, rehearsal, mark]);
   const perMinute = fight.recent.damage / Math.max(1, fight.recent.minutes);
   const minutes = perMinute > 0 ? Math.max(1, Math.round(health / perMinute)) : null;
   return (

@@ -68,6 +68,7 @@ const bodies = {
       z.object({ do: z.literal("known") }),
       z.object({ do: z.literal("report") }),
       z.object({ do: z.literal("marks") }),
+      z.object({ do: z.literal("fight"), game: z.string().max(40), sinceMs: z.number() }),
       z.object({ do: z.literal("give"), given: givenSchema }),
       z.object({ do: z.literal("steer"), steer: steerSchema }),
     ]),
@@ -164,9 +165,11 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       const { rehearsals } = engine;
       if (ask.do === "known") return answer(rehearsals.of(channel, rehearsal) === null ? refused("rehearsal/unknown") : ok(null));
       if (ask.do === "report") return answer(rehearsals.report(channel, rehearsal));
-      if (ask.do === "marks") {
+      if (ask.do === "marks" || ask.do === "fight") {
         const found = rehearsals.of(channel, rehearsal);
-        return answer(found === null ? refused("rehearsal/unknown") : ok({ marks: found.observer.marks }));
+        if (found === null) return answer(refused("rehearsal/unknown"));
+        const { marks, fights } = found.observer;
+        return answer(ok(ask.do === "marks" ? { marks } : fights.of(ask.game, ask.sinceMs, found.standing().nowMs)));
       }
       if (ask.do === "give") return answer(await rehearsals.one(channel, rehearsal, ask.given));
       return answer(rehearsals.steer(channel, rehearsal, ask.steer));

@@ -1,3 +1,4 @@
+import type { Fight } from "../../core/rehearsal/fights";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
 import type { Voice } from "../../core/speech/voice";
@@ -54,6 +55,7 @@ export type EngineLink = Readonly<{
       id: string,
     ) => Promise<Result<Readonly<{ standing: RehearsalStanding; parts: readonly ReportPart[] | null }>>>;
     marks: (channel: ChannelId, id: string) => Promise<Result<Readonly<{ marks: readonly TimelineEvent[] }>>>;
+    fight: (channel: ChannelId, id: string, at: Readonly<{ game: string; sinceMs: number }>) => Promise<Result<Fight>>;
     steer: (channel: ChannelId, id: string, steer: Steer) => Promise<Result<null>>;
     give: (channel: ChannelId, id: string, given: GivenAsk) => Promise<Result<null>>;
   }>;

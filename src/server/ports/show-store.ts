@@ -1,4 +1,5 @@
 import type { ChannelId } from "../../core/kernel/ids";
+import type { Fight } from "../../core/rehearsal/fights";
 import type { TimelineRow } from "../../core/show/timeline";
 
 /** What the booth reads of the past: the tape, a viewer's card, how a fight goes. */
@@ -15,13 +16,6 @@ export type ViewerCard = Readonly<{
   reigns: number;
   /** Null for who has no account yet. */
   points: number | null;
-}>;
-export type Fight = Readonly<{
-  /** Health after each of the last hits and heals, oldest first. */
-  points: readonly Readonly<{ atMs: number; health: number }>[];
-  leader: Readonly<{ name: string; damage: number }> | null;
-  /** Damage within the last ten minutes, and how many of those minutes count. */
-  recent: Readonly<{ damage: number; minutes: number }>;
 }>;
 export type PastShow = Readonly<{ id: number; name: string; fromMs: number; toMs: number; rehearsal: boolean; by: string }>;
 /** Who came to a show that is over: as many names as are shown, and how many they were. */

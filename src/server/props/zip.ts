@@ -65,7 +65,12 @@ function overlap(entries: readonly Entry[]): boolean {
  * The files of a ZIP file whose names end as wanted, by name; pictures and sounds when left out. Refused: damaged, entries that overlap, sizes that are not
  * true, too many, or unpacking to more than is allowed.
  */
-export async function filesInZip(zip: Buffer, mostEach: number, kinds = props, mostAll = mostUnpacked): Promise<Result<readonly ZipEntry[]>> {
+export async function filesInZip(
+  zip: Buffer,
+  mostEach: number,
+  kinds = props,
+  mostAll = mostUnpacked,
+): Promise<Result<readonly ZipEntry[]>> {
   try {
     const file = await opened(zip);
     const entries = await entriesOf(file);

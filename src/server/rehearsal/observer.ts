@@ -1,5 +1,6 @@
 import { gameOf } from "../../core/games/registry";
 import type { Entry } from "../../core/points/ledger";
+import { Fights } from "../../core/rehearsal/fights";
 import { type ReportPart, reportOf } from "../../core/rehearsal/report";
 import { Watch } from "../../core/rehearsal/watch";
 import type { Sale } from "../../core/rewards/ledger-view";
@@ -7,7 +8,7 @@ import type { PlanItem } from "../../core/show/plan";
 import type { TimelineEvent } from "../../core/show/timeline";
 import type { Runner } from "../engine/runner";
 import type { Publication } from "../ports/bus";
-import type { LedgerRows, LogRow } from "../ports/engine-store";
+import type { KeptRow, LedgerRows, LogRow } from "../ports/engine-store";
 
 const mostMarks = 4_000;
 
@@ -15,6 +16,7 @@ const mostMarks = 4_000;
 export class Observer {
   readonly watch = new Watch();
   readonly marks: TimelineEvent[] = [];
+  readonly fights = new Fights();
 
   constructor(
     private readonly runner: Runner,
@@ -35,6 +37,9 @@ export class Observer {
       if (kind === "happened" && told.gameId !== undefined && told.what !== undefined)
         this.watch.happened(told.gameId, told.what, atMs - this.fromMs);
     }
+  }
+  kept(rows: readonly KeptRow[]): void {
+    for (const row of rows) this.fights.add(row.gameId, row);
   }
   booked(entries: readonly Entry[], sales: readonly Sale[]): void {
     this.watch.booked(entries, sales);

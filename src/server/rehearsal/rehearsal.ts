@@ -85,10 +85,7 @@ export class Rehearsal {
     this.pace = of.pace;
     this.chat = of.chat;
     // What is stored goes to who watches, and nowhere else; the runner is there before anything is.
-    const store = rehearsalStore(row, ledger, {
-      rows: (rows) => this.observer.rows(rows),
-      booked: (entries, sales) => this.observer.booked(entries, sales),
-    });
+    const store = rehearsalStore(row, ledger, () => this.observer);
     this.runner = new Runner(
       {
         store,

@@ -1,10 +1,11 @@
 import type { Entry } from "../../core/points/ledger";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
-import type { ChannelRow, EngineStore, LedgerRows, LogRow } from "../ports/engine-store";
+import type { ChannelRow, EngineStore, KeptRow, LedgerRows, LogRow } from "../ports/engine-store";
 import type { Sale } from "../../core/rewards/ledger-view";
 
 export type Seen = Readonly<{
   rows: (rows: readonly LogRow[]) => void;
+  kept: (rows: readonly KeptRow[]) => void;
   booked: (entries: readonly Entry[], sales: readonly Sale[]) => void;
 }>;
 
@@ -12,7 +13,7 @@ export type Seen = Readonly<{
  * Where a rehearsal writes: nowhere. What it would have written is told to who watches it, and forgotten; what a runner asks
  * for again is answered from the copy that it began with.
  */
-export function rehearsalStore(row: ChannelRow, ledger: LedgerRows, seen: Seen): EngineStore {
+export function rehearsalStore(row: ChannelRow, ledger: LedgerRows, seen: () => Seen): EngineStore {
   const sales = new Map(ledger.sales.map((s) => [s.id, s]));
   return {
     ...memoryEngineStore(),
@@ -23,13 +24,14 @@ export function rehearsalStore(row: ChannelRow, ledger: LedgerRows, seen: Seen):
     ledgerView: async () => ledger,
     kept: async () => [],
     sale: async (_, id) => sales.get(id) ?? null,
-    commit: async (_, { rows, booked = [] }) => {
-      seen.rows(rows);
-      for (const { booking } of booked) seen.booked(booking.entries, booking.sales);
+    commit: async (_, { rows, kept, booked = [] }) => {
+      seen().rows(rows);
+      seen().kept(kept);
+      for (const { booking } of booked) seen().booked(booking.entries, booking.sales);
       return { is: "committed" };
     },
     append: async (_, rows) => {
-      seen.rows(rows);
+      seen().rows(rows);
       return 0;
     },
   };

@@ -59,6 +59,7 @@ export async function testWeb(
         known: async () => refused("rehearsal/unknown"),
         report: async () => refused("rehearsal/unknown"),
         marks: async () => refused("rehearsal/unknown"),
+        fight: async () => refused("rehearsal/unknown"),
         steer: async () => refused("rehearsal/unknown"),
         give: async () => refused("rehearsal/unknown"),
       },

@@ -72,9 +72,10 @@ export function Rehearse({
         The whole channel on copies: the booth with everything as it is, and a crowd that plays along. Nothing of it reaches points, results
         or history, and afterwards everything stands as before.
       </Text>
-      <Grid templateColumns={{ base: "1fr", lg: "minmax(0, 1.25fr) minmax(0, 1fr)" }} gap="6" alignItems="start">
+      <Grid templateColumns={{ base: "minmax(0, 1fr)", lg: "minmax(0, 1.25fr) minmax(0, 1fr)" }} gap="6" alignItems="start">
         <Stack gap="6">
           <Stub
+            stacks
             data-testid="begin"
             end={
               <Button colorPalette="ochre" fontWeight="700" loading={busy} disabled={state !== "off"} onClick={() => void go()}>

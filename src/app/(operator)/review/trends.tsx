@@ -111,9 +111,10 @@ export function Trends() {
               )}
               {(shows.length - 1 - i) % every === 0 && (
                 <text
-                  x={i === shows.length - 1 ? width - left : at + x.bandwidth() / 2}
+                  // The last of many would be cut at the edge.
+                  x={i === shows.length - 1 && shows.length > 12 ? width - left : at + x.bandwidth() / 2}
                   y={height - 6}
-                  textAnchor={i === shows.length - 1 ? "end" : "middle"}
+                  textAnchor={i === shows.length - 1 && shows.length > 12 ? "end" : "middle"}
                 >
                   {day(s.fromMs)}
                 </text>
@@ -122,6 +123,11 @@ export function Trends() {
           );
         })}
       </Svg>
+      {pair !== null && (
+        <Text fontSize="14px" color="inkSoft">
+          Ochre: the two that stand side by side below.
+        </Text>
+      )}
       <AsTable head={["Show", wordsOf(measure)]} rows={shows.map((s) => [calledOf(s), shown(of(s), measure)])} />
       {pair !== null && <Compared shows={told.shows} pair={pair} onPair={setPair} shown={shown} wordsOf={wordsOf} />}
     </Box>

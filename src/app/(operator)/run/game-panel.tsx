@@ -7,6 +7,7 @@ import type { StandingOverlay } from "../../../core/wire/messages";
 import { shownOf } from "../../../games/registry-shown";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
+import { useRehearsalHere } from "../../_frame/rehearsal-here";
 import { fixedKey } from "../../_frame/key-owners";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
@@ -20,6 +21,7 @@ type Game = Readonly<{ id: string; kind: string; name: string; view: Record<stri
 export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overlay: StandingOverlay | null }>) {
   const chosen = useChosenKeys((s) => s.keys);
   const show = useShow();
+  const rehearsal = useRehearsalHere((r) => r.id);
   const id = game?.id ?? "";
   const kind = game?.kind ?? "";
   const place = overlay?.places.find((p) => p.game === id)?.place;
@@ -107,7 +109,9 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
           </Text>
         )}
       </Flex>
-      {Own !== undefined && <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} command={command} people={people} />}
+      {Own !== undefined && (
+        <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} rehearsal={rehearsal} command={command} people={people} />
+      )}
       <ActionPad kind={game.kind} view={game.view} run={command} />
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
         <Button

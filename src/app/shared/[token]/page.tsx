@@ -2,15 +2,13 @@ import type { Metadata } from "next";
 import { addressOf } from "../../../server/web/cookie";
 import { services } from "../../../server/web/services";
 import { sharedBy } from "../../../server/web/share";
+import { clockOf } from "../../../core/words/clock";
 import { count } from "../../../core/words/sentence";
 
 export const metadata: Metadata = { title: "A show", robots: { index: false, follow: false }, referrer: "no-referrer" };
 
-const two = (n: number): string => String(n).padStart(2, "0");
-const clock = (ms: number): string => {
-  const s = Math.floor(ms / 1_000);
-  return `${Math.floor(s / 3_600)}:${two(Math.floor((s % 3_600) / 60))}:${two(s % 60)}`;
-};
+const day = (ms: number): string => new Date(ms).toLocaleDateString("en-GB", { dateStyle: "full", timeZone: "UTC" });
+const isoClock = (ms: number): string => `PT${Math.floor(ms / 1_000)}S`;
 
 /** A past show for whoever has its link: what may be seen of it, and nothing else. It works without script. */
 export default async function SharedPage({ params }: { params: Promise<{ token: string }> }) {
@@ -31,7 +29,8 @@ export default async function SharedPage({ params }: { params: Promise<{ token: 
     );
   const { channel, name, fromMs, toMs, numbers, curve, moments, results } = found.value;
   const most = Math.max(1, ...curve.chat);
-  const points = curve.chat.map((n, i) => `${i},${(100 - (n / most) * 100).toFixed(1)}`).join(" ");
+  const wide = Math.max(1, curve.chat.length - 1);
+  const points = curve.chat.map((n, i) => `${i},${(100 - (n / most) * 92).toFixed(1)}`).join(" ");
   const facts: readonly (readonly [number, string])[] = [
     [numbers.messages, `messages from ${count(numbers.people)} viewers`],
     [numbers.busiest, "in the busiest minute"],
@@ -39,13 +38,13 @@ export default async function SharedPage({ params }: { params: Promise<{ token: 
     [numbers.raiders, `came with ${numbers.raids === 1 ? "a raid" : `${numbers.raids} raids`}`],
   ];
   return (
-    <main className="round">
+    <main className="round told">
       <p>{channel}</p>
       <h1>{name}</h1>
-      <p className="verdict">
-        {new Date(fromMs).toISOString().slice(0, 16).replace("T", " ")} UTC, {clock(toMs - fromMs)}
+      <p>
+        {day(fromMs)}, from {new Date(fromMs).toISOString().slice(11, 16)} UTC, {clockOf(toMs - fromMs)} long
       </p>
-      <dl>
+      <dl className="numbers">
         {facts
           .filter(([n]) => n > 0)
           .map(([n, words]) => (
@@ -56,23 +55,38 @@ export default async function SharedPage({ params }: { params: Promise<{ token: 
           ))}
       </dl>
       {curve.chat.length > 1 && (
-        <svg
-          viewBox={`0 0 ${curve.chat.length - 1} 100`}
-          preserveAspectRatio="none"
-          role="img"
-          aria-label="How much was written, from the beginning of the show to its end"
-          style={{ width: "100%", height: "90px", display: "block" }}
-        >
-          <polyline points={points} fill="none" stroke="currentColor" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
-        </svg>
+        <figure>
+          <svg
+            viewBox={`0 0 ${wide} 100`}
+            preserveAspectRatio="none"
+            role="img"
+            aria-label="How much was written, from the beginning to the end"
+          >
+            {moments.map((m) => (
+              <rect
+                key={`${m.afterMs} ${m.name}`}
+                x={m.afterMs / curve.binMs}
+                width={Math.max(wide / 400, m.ms / curve.binMs)}
+                y="0"
+                height="100"
+              />
+            ))}
+            <polygon points={`0,100 ${points} ${wide},100`} />
+          </svg>
+          <figcaption>
+            <span>How much was written{moments.length > 0 ? "; the moments stand in ochre" : ""}</span>
+            <span>{clockOf(toMs - fromMs)}</span>
+          </figcaption>
+        </figure>
       )}
       {moments.length > 0 && (
         <>
           <h2>Moments</h2>
-          <ul>
+          <ul className="clocked">
             {moments.map((m) => (
               <li key={`${m.afterMs} ${m.name}`}>
-                {clock(m.afterMs)} <bdi>{m.name}</bdi>
+                <time dateTime={isoClock(m.afterMs)}>{clockOf(m.afterMs)}</time>
+                <bdi>{m.name}</bdi>
               </li>
             ))}
           </ul>
@@ -81,10 +95,16 @@ export default async function SharedPage({ params }: { params: Promise<{ token: 
       {results.length > 0 && (
         <>
           <h2>Results</h2>
-          <ul>
-            {results.map((r) => (
-              <li key={`${r.afterMs} ${r.game} ${r.title}`}>
-                {clock(r.afterMs)} <bdi>{r.title}</bdi> <bdi>{r.result}</bdi>{" "}
+          <ul className="clocked">
+            {results.map((r, i) => (
+              <li key={i}>
+                <time dateTime={isoClock(r.afterMs)}>{clockOf(r.afterMs)}</time>
+                <span>
+                  <b>
+                    <bdi>{r.title}</bdi>
+                  </b>{" "}
+                  <bdi>{r.result}</bdi>
+                </span>
                 {r.check !== "" && <a href={`/rounds/${encodeURIComponent(r.check)}`}>Proof</a>}
               </li>
             ))}

@@ -42,6 +42,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     rehearsal: {
       known: (channel, id) => ask("rehearsal", { channel, id, ask: { do: "known" } }),
       report: (channel, id) => ask("rehearsal", { channel, id, ask: { do: "report" } }),
+      fight: (channel, id, at) => ask("rehearsal", { channel, id, ask: { do: "fight", ...at } }),
       marks: (channel, id) => ask("rehearsal", { channel, id, ask: { do: "marks" } }),
       steer: (channel, id, steer) => ask("rehearsal", { channel, id, ask: { do: "steer", steer } }),
       give: (channel, id, given) => ask("rehearsal", { channel, id, ask: { do: "give", given } }),

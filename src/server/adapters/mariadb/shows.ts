@@ -1,3 +1,4 @@
+import { mostBlows, paceMinutes } from "../../../core/rehearsal/fights";
 import type { ChannelId } from "../../../core/kernel/ids";
 import { markKinds } from "../../../core/show/timeline";
 import type { ShowStore } from "../../ports/show-store";
@@ -5,7 +6,6 @@ import { type Database, fromJson } from "./database";
 import { Keys, rolesOf } from "./keys";
 import { type Row, text } from "./rows";
 
-const paceMinutes = 10;
 /** So many names of a show are listed; how many there were is told. */
 const mostNames = 60;
 type Body = Readonly<Record<string, unknown>>;
@@ -96,7 +96,7 @@ export function mariadbShows(db: Database): ShowStore {
         .whereIn("kind", ["hit", "heal", "undo"])
         .where("to_ms", ">=", sinceMs)
         .orderBy("records.id", "desc")
-        .limit(240)
+        .limit(mostBlows)
         .select("to_ms", "body")) as Row[];
       const leader = (await of()
         .where("kind", "hit")

@@ -93,7 +93,7 @@ export function AnswerCard({ answer, points, onAct, onCopy }: Props) {
         </Text>
       )}
       {lines.length > 0 && (
-        <Grid templateColumns={{ base: "1fr", lg: "1fr 1fr" }} columnGap="6" rowGap="1" mt="2" opacity={open ? 0.55 : 1}>
+        <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "1fr 1fr" }} columnGap="6" rowGap="1" mt="2" opacity={open ? 0.55 : 1}>
           {sides.map((s) => (
             <Words key={`words ${s.title}`} {...s} />
           ))}

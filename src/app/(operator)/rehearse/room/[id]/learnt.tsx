@@ -58,7 +58,7 @@ export function Learnt({ id }: Readonly<{ id: string }>) {
               : `${look} things are worth a look before the show.`}
         </Text>
       )}
-      <Grid templateColumns={{ base: "1fr", lg: "1fr 1fr" }} columnGap="8" rowGap="6" alignItems="start">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "1fr 1fr" }} columnGap="8" rowGap="6" alignItems="start">
         {parts.map((part) => (
           <Box as="section" key={part.id} aria-labelledby={`learnt-${part.id}`} data-part={part.id}>
             <Text as="h2" id={`learnt-${part.id}`} fontFamily="heading" fontWeight="700" fontSize="18px" mb="1">

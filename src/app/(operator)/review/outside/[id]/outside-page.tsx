@@ -27,12 +27,12 @@ export function OutsidePage({ id, name, show }: Readonly<{ id: string; name: str
         </Text>
       </Flex>
       <Text mt="1" mb="3">
-        From another installation, of the channel <b>{manifest.channel}</b>: {counted(show.messages, "message")} from{" "}
+        Brought in from a file, of the channel <b>{manifest.channel}</b>: {counted(show.messages, "message")} from{" "}
         {counted(show.people, "viewer")}. It is here to be looked at; none of it counts in this channel.
         {show.bad > 0 && ` ${count(show.bad)} ${show.bad === 1 ? "line" : "lines"} of its log could not be read and are left out.`}
       </Text>
       <ShowTape view={{ marks, cut: false, series: curve, show: { fromMs } }} moments={onTape} whole={whole} span={span} onSpan={setSpan} />
-      <Grid templateColumns={{ base: "1fr", lg: "minmax(0,1.25fr) minmax(0,1fr)" }} gap="6" mt="4">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.25fr) minmax(0,1fr)" }} gap="6" mt="4">
         <OutsideLines id={id} span={span} whole={whole} startMs={fromMs} />
         <Box minW="0">
           <Part title="Moments">

@@ -133,15 +133,33 @@ export const Line = ({
   chips,
   startMs,
 }: Readonly<{ item: Pick<TalkItem, "atMs" | "name" | "text">; chips: readonly Chip[]; startMs: number }>) => (
-  <Flex as="li" listStyleType="none" gap="2" px="3" py="3px" fontSize="15px" lineHeight="1.35" align="flex-start">
+  <Flex
+    as="li"
+    listStyleType="none"
+    gap="2"
+    rowGap="1"
+    px="3"
+    py="3px"
+    fontSize="15px"
+    lineHeight="1.35"
+    align="flex-start"
+    wrap={{ base: "wrap", md: "nowrap" }}
+  >
     <Text fontFamily="mono" fontSize="14px" color="inkSoft" flexShrink="0" lineHeight="1.45">
       {clockOf(Math.max(0, item.atMs - startMs))}
     </Text>
-    <Text flex="1" minW="0" overflowWrap="anywhere">
+    <Text flex="1" minW={{ base: "60%", md: "0" }} overflowWrap="anywhere">
       {item.name !== "" && <b>{item.name}</b>} {item.text}
     </Text>
     {chips.length > 0 && (
-      <Flex direction="column" align="flex-end" gap="0.5" maxW="200px" flexShrink="0">
+      <Flex
+        direction={{ base: "row", md: "column" }}
+        wrap="wrap"
+        align="flex-end"
+        gap={{ base: "1.5", md: "0.5" }}
+        maxW={{ base: "100%", md: "200px" }}
+        flexShrink="0"
+      >
         {chips.slice(0, 4).map((c, i) => (
           <Text
             key={i}

@@ -66,7 +66,7 @@ export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
       </Flex>
       <Numbers view={view} />
       <ShowTape view={view} moments={moments ?? []} whole={whole} span={span} onSpan={setSpan} />
-      <Grid templateColumns={{ base: "1fr", lg: "minmax(0,1.25fr) minmax(0,1fr)" }} gap="6" mt="4">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1.25fr) minmax(0,1fr)" }} gap="6" mt="4">
         <Box minW="0">
           <Lines path={path} span={span} whole={whole} games={games} startMs={show.fromMs} />
           <Part title="Rounds and results">
