@@ -138,6 +138,23 @@ describe("a rehearsal's time", () => {
 });
 
 describe("what is done in a rehearsal", () => {
+  test("what is only drawn is drawn while it runs, and left out of a jump", async () => {
+    const { rehearsal, told, real, reaches } = room(follows(2_000), { pace: 20 });
+    await rehearsal.begin();
+    await rehearsal.runner.requests.command("jug", "tom", "command-drawn", { do: "switch", on: true });
+    const drawn = () => told.filter((p) => p.kind === "effects").length;
+    for (let i = 0; i < 200 && drawn() === 0; i += 1) {
+      real.ms += 500;
+      await pause(20);
+    }
+    expect(drawn()).toBeGreaterThan(0);
+    rehearsal.steer({ do: "jump", minutes: 20 });
+    await pause(5);
+    const [before, hits] = [drawn(), rehearsal.observer.fights.of("jug", 0, Infinity).points.length];
+    await reaches(20);
+    expect(rehearsal.observer.fights.of("jug", 0, Infinity).points.length).toBeGreaterThan(hits);
+    expect(drawn()).toBe(before);
+  });
   test("hands work as in the booth; chat hears nothing unless it is wanted", async () => {
     const { rehearsal, said } = room(quiet);
     await rehearsal.begin();

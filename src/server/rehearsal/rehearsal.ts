@@ -1,3 +1,4 @@
+import type { Alert } from "../../core/alerts/alert";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, type Refusal, refusal, refused, type Result } from "../../core/kernel/refusal";
 import { type GivenAsk, longestMs, type Source, type Steer } from "../../core/rehearsal/plan";
@@ -11,6 +12,7 @@ import { RehearsalClock } from "./clock";
 import type { Coming } from "./crowd";
 import { give, signalOf } from "./hands";
 import { Observer } from "./observer";
+import { quietBus } from "./quiet-bus";
 import { type Comings, comingsOf, comingsOfRoom, type Logged } from "./sources";
 import { rehearsalStore } from "./store";
 
@@ -90,7 +92,7 @@ export class Rehearsal {
       {
         store,
         clock: this.clock,
-        bus,
+        bus: quietBus(bus, () => this.state === "jumps", this.passed),
         onError,
         // It is shown as said, and chat hears it only where that is wanted.
         say: (text) => (this.chat ? parts.say(text) : true),
@@ -108,13 +110,13 @@ export class Rehearsal {
       if (channel !== of.id) return;
       this.observer.heard(publication);
       // With no overlay page there is nobody to say that it was shown: here that is taken as done.
-      if (publication.kind === "alert" && publication.alert.sale !== undefined && !this.overlays)
-        this.runner.shown([publication.alert.sale]);
+      if (publication.kind === "alert" && !this.overlays) this.passed(publication.alert);
     });
     this.anchor = { atMs: fromMs, realMs: this.realMs() };
     this.source = this.sourceOf("first");
   }
 
+  private readonly passed = ({ sale }: Alert): void => void (sale !== undefined && this.runner.shown([sale]));
   private readonly realMs = (): number => this.parts.realMs?.() ?? performance.now();
 
   /** Begins the show on the copy, and its time. */
