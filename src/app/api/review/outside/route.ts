@@ -18,6 +18,7 @@ export const POST = (request: Request): Promise<Response> =>
     if (!entry.ok) return answer(entry);
     if (Number(request.headers.get("content-length") ?? Infinity) > mostShowBytes + 64 * 1024) return answer(refused("outside/too-large"));
     const file = (await request.formData().catch(() => null))?.get("file");
-    if (!(file instanceof Blob) || file.size > mostShowBytes) return answer(refused("outside/too-large"));
+    if (!(file instanceof Blob)) return answer(refused("input/invalid", { why: "No file came with this." }));
+    if (file.size > mostShowBytes) return answer(refused("outside/too-large"));
     return answer(await addOutsideShow(services(), entry.value, Buffer.from(await file.arrayBuffer())));
   });
