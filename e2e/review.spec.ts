@@ -85,6 +85,15 @@ test("a show is opened and named; the record raid is found, kept by another name
   expect(log.join("\n")).toContain("harbour_lights");
   expect(await file(page, /^CSV of people/)).toContain("harbour_lights");
 
+  // What was put before the audience, and who won what.
+  const aired = page.getByRole("list", { name: "Spoken and shown" });
+  await expect(aired).toContainText("Greetings from the ferry by amber_kettle");
+  await page.getByLabel("Which of them").selectOption({ label: "a cue" });
+  await expect(aired).not.toContainText("Greetings from the ferry");
+  await expect(aired).toContainText("by spongebearer");
+  expect(await file(page, /^CSV of winners/)).toMatch(/^when,game,title,viewer,prize,proof\r\n/);
+  expect(await file(page, /^JSON of spoken and shown/)).toContain("Greetings from the ferry");
+
   await page.getByRole("button", { name: "Drop The ferry comes in" }).click();
   await page.getByText("Dropped (1)").click();
   await page.getByRole("button", { name: "Bring back The ferry comes in" }).click();
@@ -103,6 +112,11 @@ test("what went wrong in a show stands with what it meant, and leads to its stre
   await expect(page.getByRole("button", { name: "The whole show" })).toBeVisible();
   // What the owner alone may take out, a moderator is refused in words.
   const refused = await page.request.get(new URL("whole", `${page.url().replace("/review/", "/api/review/")}/`).toString());
+  const table = (what: string) =>
+    page.request.get(new URL(`table?what=${what}&as=csv`, `${page.url().replace("/review/", "/api/review/")}/`).toString());
+  expect(await Promise.all(["winners", "aired", "results", "sales", "people"].map(async (what) => (await table(what)).status()))).toEqual([
+    200, 200, 200, 403, 403,
+  ]);
   expect([refused.status(), ((await refused.json()) as { refusal: { code: string } }).refusal.code]).toEqual([403, "access/role"]);
   await noneSerious(page);
 });

@@ -13,7 +13,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import type { Kept } from "../../core/module/module";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { addRecords, eveningMs, someViewers } from "./demo-records";
+import { addRecords, lastEveningMs, someViewers } from "./demo-records";
 
 /** What Saltmarsh Kiln does for the people who come. */
 export const greetingId = "at-the-door";
@@ -129,7 +129,7 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
     channel,
     presentingId,
     neighbours.map((name, i): Kept => {
-      const atMs = eveningMs(nowMs, 3 + 7 * i) + (50 + i * 7) * 60_000;
+      const atMs = lastEveningMs(nowMs, 2 * i) + (50 + i * 7) * 60_000;
       const body = {
         name,
         page: `https://platform.example/${name}`,
@@ -149,9 +149,9 @@ export async function fillPeople(db: Database, channel: ChannelId, nowMs: number
     ["ivory_wren", "Ash glaze, please, ash glaze", "spoken"],
     ["hollow_bucket", "The cat is on the bats again", "both"],
   ] as const;
-  const texts = [2, 2, 2, 2, 4, 4, 4, 6, 6, 9, 11, 13].map((daysAgo, i): Kept => {
+  const texts = [0, 0, 0, 0, 1, 1, 1, 2, 2, 3, 4, 5].map((nth, i): Kept => {
     const [name, text, how] = spoken[i % spoken.length] ?? spoken[0];
-    const atMs = eveningMs(nowMs, daysAgo) + (8 + i * 7) * 60_000;
+    const atMs = lastEveningMs(nowMs, nth) + (8 + i * 7) * 60_000;
     return { kind: "spoken", viewer: { id: name, name }, fromMs: atMs, toMs: atMs, body: { text, voice: "harbour", how } };
   });
   await addRecords(

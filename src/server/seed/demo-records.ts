@@ -3,6 +3,7 @@ import type { Kept } from "../../core/module/module";
 import type { Database } from "../adapters/mariadb/database";
 
 const dayMs = 86_400_000;
+const beginsMs = 19 * 3_600_000;
 /** The channel is on air from seven on Tuesdays, Fridays and Saturdays; the last time was two days ago or more. */
 export const isShowDay = (dayStartMs: number): boolean => [2, 5, 6].includes(new Date(dayStartMs).getUTCDay());
 export const newestShowDay = 2;
@@ -11,7 +12,15 @@ export function eveningMs(nowMs: number, daysAgo: number): number {
   const midnight = Math.floor(nowMs / dayMs) * dayMs;
   let day = midnight - Math.max(newestShowDay, Math.round(daysAgo)) * dayMs;
   while (!isShowDay(day)) day -= dayMs;
-  return day + 19 * 3_600_000;
+  return day + beginsMs;
+}
+
+/** When the last show began, the one before it, and so on: 0 is the last. */
+export function lastEveningMs(nowMs: number, nth: number): number {
+  const today = Math.floor(nowMs / dayMs) * dayMs + beginsMs;
+  let at = eveningMs(nowMs, newestShowDay);
+  for (let i = 0; i < nth; i += 1) at = eveningMs(nowMs, (today - at) / dayMs + 1);
+  return at;
 }
 
 /** Viewers of the demo who have points, the oldest first. */

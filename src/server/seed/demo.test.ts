@@ -17,6 +17,7 @@ import { Modules } from "../engine/modules";
 import { testDatabase } from "../testing/database";
 import { seedDemo } from "./demo";
 import { demoBoss } from "./demo-games";
+import { isShowDay, lastEveningMs } from "./demo-records";
 
 const channel = channelId("saltmarsh-kiln");
 const at = (part: Record<string, string>) =>
@@ -133,6 +134,18 @@ describe("the demo channel", () => {
     expect(shows.length).toBe(24);
     expect(months.every((m) => m.made > 0 && m.there > 0)).toBe(true);
     expect(best.length).toBe(12);
+  });
+  test("its rounds, films and texts fall into its shows, whichever day it is filled on", () => {
+    for (let day = 0; day < 14; day += 1) {
+      const nowMs = Date.UTC(2026, 10, 20 + day, (day * 5) % 24);
+      const nights = Array.from({ length: 12 }, (_, nth) => lastEveningMs(nowMs, nth));
+      expect(new Set(nights).size).toBe(12);
+      expect(nights.every((at, i) => i === 0 || at < (nights[i - 1] ?? 0))).toBe(true);
+      expect(nights.every((at) => isShowDay(Math.floor(at / 86_400_000) * 86_400_000) && at % 86_400_000 === 19 * 3_600_000)).toBe(true);
+      // None was left out between two, and none is of yesterday or today.
+      expect(nights.slice(1).every((at, i) => (nights[i] ?? 0) - at <= 3 * 86_400_000)).toBe(true);
+      expect(nowMs - (nights[0] ?? 0)).toBeGreaterThan(24 * 3_600_000);
+    }
   });
   test("is filled once: what a person changed stays", async () => {
     await db("games").update({ name: "My own wall" });
