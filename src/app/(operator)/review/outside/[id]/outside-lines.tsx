@@ -1,10 +1,9 @@
 "use client";
-import { Box, Button, Flex, Input, Text } from "@chakra-ui/react";
+import { Box, Input, Text } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { OutsideLine } from "../../../../../core/review/outside";
-import { counted } from "../../../../../core/words/sentence";
 import { call } from "../../../../_frame/call";
-import { Line } from "../../shows/[id]/lines";
+import { LinesShown } from "../../shows/[id]/lines";
 import type { Span } from "../../shows/[id]/show-tape";
 
 type Page = Readonly<{ lines: readonly OutsideLine[]; more: boolean }>;
@@ -54,48 +53,14 @@ export function OutsideLines({ id, span, whole, startMs }: Readonly<{ id: string
         maxLength={80}
         onChange={(e) => setWords(e.currentTarget.value)}
       />
-      {trouble !== "" && (
-        <Text role="alert" color="brickText">
-          {trouble}
-        </Text>
-      )}
-      <Box
-        maxH="560px"
-        overflowY="auto"
-        tabIndex={0}
-        role="group"
-        aria-label="What was said"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="10px"
-        py="1"
-      >
-        {(page === null || page.lines.length === 0) && (
-          <Text px="3" color="inkSoft">
-            {page === null ? "Reading…" : words === "" ? "Nothing was said in this stretch." : "No line of this stretch has it."}
-          </Text>
-        )}
-        {page !== null && page.lines.length > 0 && (
-          <Box as="ul" aria-label="Lines of the show">
-            {page.lines.map((line, i) => (
-              <Line key={i} item={line} chips={line.chips} startMs={startMs} />
-            ))}
-          </Box>
-        )}
-        {page?.more === true && (
-          <Flex justify="center" py="2">
-            <Button size="xs" variant="outline" onClick={() => void more()}>
-              More
-            </Button>
-          </Flex>
-        )}
-      </Box>
-      {page !== null && (
-        <Text fontSize="14px" color="inkSoft" mt="1" role="status">
-          {counted(page.lines.length, "line")}
-          {page.more ? ", and more" : ""}
-        </Text>
-      )}
+      <LinesShown
+        lines={page?.lines.map((item) => ({ item, chips: item.chips })) ?? null}
+        more={page?.more === true}
+        trouble={trouble}
+        empty={words === "" ? "Nothing was said in this stretch." : "No line of this stretch has it."}
+        startMs={startMs}
+        onMore={() => void more()}
+      />
     </Box>
   );
 }

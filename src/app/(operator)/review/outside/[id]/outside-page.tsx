@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import type { OutsideShow } from "../../../../../core/review/outside";
 import { clockOf } from "../../../../../core/words/clock";
 import { count, counted } from "../../../../../core/words/sentence";
-import { Part } from "../../shows/[id]/part";
+import { ClockRow, Part } from "../../shows/[id]/part";
 import { Results } from "../../shows/[id]/results";
 import { ShowTape, type Span } from "../../shows/[id]/show-tape";
 import { OutsideLines } from "./outside-lines";
@@ -41,15 +41,9 @@ export function OutsidePage({ id, name, show }: Readonly<{ id: string; name: str
             ) : (
               <Box as="ul" aria-label="Moments of this show">
                 {moments.map((m, i) => (
-                  <Flex as="li" key={i} listStyleType="none" gap="3" py="1" align="baseline" borderBottomWidth="1px" borderColor="line">
-                    <Text fontFamily="mono" fontSize="14px" color="inkSoft">
-                      {clockOf(Math.max(0, m.atMs - fromMs))}
-                    </Text>
-                    <Text flex="1" minW="0" overflowWrap="anywhere">
-                      <b>{m.name}</b> {m.why}
-                    </Text>
-                    {m.state === "kept" && <Text color="mossText">kept</Text>}
-                  </Flex>
+                  <ClockRow key={i} afterMs={m.atMs - fromMs} end={m.state === "kept" && <Text color="mossText">kept</Text>}>
+                    <b>{m.name}</b> {m.why}
+                  </ClockRow>
                 ))}
               </Box>
             )}

@@ -1,10 +1,10 @@
 "use client";
-import { Box, Flex, Link, Text } from "@chakra-ui/react";
+import { Box, Link, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { clockOf } from "../../../../../core/words/clock";
 import { count } from "../../../../../core/words/sentence";
 import type { ReviewView } from "../../../../../server/web/review";
 import { Pick } from "../../../../../ui/pick";
+import { ClockRow } from "./part";
 
 /** What was put before the audience, in its order: spoken, shown, presented, cued. */
 export function Aired({ aired: { rows, more }, startMs }: Readonly<{ aired: ReviewView["aired"]; startMs: number }>) {
@@ -27,29 +27,29 @@ export function Aired({ aired: { rows, more }, startMs }: Readonly<{ aired: Revi
       )}
       <Box as="ul" aria-label="Spoken and shown" maxH="320px" overflowY="auto" tabIndex={0}>
         {shown.map((r, i) => (
-          <Flex as="li" key={i} listStyleType="none" gap="3" py="1" align="baseline" borderBottomWidth="1px" borderColor="line">
-            <Text fontFamily="mono" fontSize="14px" color="inkSoft">
-              {clockOf(Math.max(0, r.atMs - startMs))}
-            </Text>
-            <Text flex="1" minW="0" overflowWrap="anywhere">
-              <bdi>{r.what}</bdi>
-              {r.by !== "" && (
-                <Text as="span" color="inkSoft">
-                  {" "}
-                  by <bdi>{r.by}</bdi>
+          <ClockRow
+            key={i}
+            afterMs={r.atMs - startMs}
+            end={
+              r.link === "" ? (
+                <Text color="inkSoft" fontSize="15px">
+                  {r.how}
                 </Text>
-              )}
-            </Text>
-            {r.link === "" ? (
-              <Text color="inkSoft" fontSize="15px">
-                {r.how}
+              ) : (
+                <Link href={r.link} target="_blank" rel="noreferrer" color="slate" fontSize="15px">
+                  {r.how}
+                </Link>
+              )
+            }
+          >
+            <bdi>{r.what}</bdi>
+            {r.by !== "" && (
+              <Text as="span" color="inkSoft">
+                {" "}
+                by <bdi>{r.by}</bdi>
               </Text>
-            ) : (
-              <Link href={r.link} target="_blank" rel="noreferrer" color="slate" fontSize="15px">
-                {r.how}
-              </Link>
             )}
-          </Flex>
+          </ClockRow>
         ))}
       </Box>
       {more && (

@@ -73,66 +73,78 @@ export function Lines({
           onChange={(e) => setWords(e.currentTarget.value)}
         />
       </Flex>
-      {trouble !== "" && (
-        <Text role="alert" color="brickText">
-          {trouble}
-        </Text>
-      )}
-      <Box
-        maxH="560px"
-        overflowY="auto"
-        tabIndex={0}
-        role="group"
-        aria-label="What was said"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="10px"
-        py="1"
-      >
-        {page === null && (
-          <Text px="3" color="inkSoft">
-            Reading…
-          </Text>
-        )}
-        {page?.lines.length === 0 && (
-          <Text px="3" color="inkSoft">
-            {words === ""
-              ? "Nothing of this stretch is in the log any more, or nothing was said in it."
-              : "No line of this stretch has it."}
-          </Text>
-        )}
-        {page !== null && page.lines.length > 0 && (
-          <Box as="ul" aria-label="Lines of the show">
-            {page.lines.map((item) => (
-              <Line key={`${item.atMs}.${item.seq}`} item={item} chips={chipsOf(item, kindOf)} startMs={startMs} />
-            ))}
-          </Box>
-        )}
-        {page?.more === true && (
-          <Flex justify="center" py="2">
-            <Button size="xs" variant="outline" onClick={() => void more()}>
-              More
-            </Button>
-          </Flex>
-        )}
-      </Box>
-      {page !== null && (
-        <Text fontSize="14px" color="inkSoft" mt="1" role="status">
-          {counted(page.lines.length, "line")}
-          {page.more ? ", and more" : ""}
-        </Text>
-      )}
+      <LinesShown
+        lines={page?.lines.map((item) => ({ item, chips: chipsOf(item, kindOf) })) ?? null}
+        more={page?.more === true}
+        trouble={trouble}
+        empty={
+          words === "" ? "Nothing of this stretch is in the log any more, or nothing was said in it." : "No line of this stretch has it."
+        }
+        startMs={startMs}
+        onMore={() => void more()}
+      />
     </Box>
   );
 }
+type Shown = Readonly<{ item: Pick<TalkItem, "atMs" | "name" | "text">; chips: readonly Chip[] }>;
+/** Lines of a show in a box of their own, a page of them at a time; null while they are read. */
+export const LinesShown = ({
+  lines,
+  more,
+  trouble,
+  empty,
+  startMs,
+  onMore,
+}: Readonly<{ lines: readonly Shown[] | null; more: boolean; trouble: string; empty: string; startMs: number; onMore: () => void }>) => (
+  <>
+    {trouble !== "" && (
+      <Text role="alert" color="brickText">
+        {trouble}
+      </Text>
+    )}
+    <Box
+      maxH="560px"
+      overflowY="auto"
+      tabIndex={0}
+      role="group"
+      aria-label="What was said"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="10px"
+      py="1"
+    >
+      {(lines === null || lines.length === 0) && (
+        <Text px="3" color="inkSoft">
+          {lines === null ? "Reading…" : empty}
+        </Text>
+      )}
+      {lines !== null && lines.length > 0 && (
+        <Box as="ul" aria-label="Lines of the show">
+          {lines.map(({ item, chips }, i) => (
+            <Line key={i} item={item} chips={chips} startMs={startMs} />
+          ))}
+        </Box>
+      )}
+      {more && (
+        <Flex justify="center" py="2">
+          <Button size="xs" variant="outline" onClick={onMore}>
+            More
+          </Button>
+        </Flex>
+      )}
+    </Box>
+    {lines !== null && (
+      <Text fontSize="14px" color="inkSoft" mt="1" role="status">
+        {counted(lines.length, "line")}
+        {more ? ", and more" : ""}
+      </Text>
+    )}
+  </>
+);
 const tones = { good: "mossText", spent: "ochreText", no: "brickText", said: "slateText" } as const;
 
 /** One line: when into the show, who, what, and beside it what it led to. */
-export const Line = ({
-  item,
-  chips,
-  startMs,
-}: Readonly<{ item: Pick<TalkItem, "atMs" | "name" | "text">; chips: readonly Chip[]; startMs: number }>) => (
+const Line = ({ item, chips, startMs }: Shown & Readonly<{ startMs: number }>) => (
   <Flex
     as="li"
     listStyleType="none"

@@ -16,7 +16,7 @@ import { Aired } from "./aired";
 import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
 import { Moments } from "./moments";
-import { Part } from "./part";
+import { ClockRow, Part } from "./part";
 import { Results } from "./results";
 import { Share } from "./share";
 import { ShowFiles } from "./show-files";
@@ -172,27 +172,27 @@ function Faults({
   return (
     <Box as="ul" aria-label="Faults of this show">
       {faults.map((f) => (
-        <Flex as="li" key={f.id} listStyleType="none" gap="3" py="1.5" align="baseline" borderBottomWidth="1px" borderColor="line">
-          <Text fontFamily="mono" fontSize="14px" color="inkSoft">
-            {clockOf(Math.max(0, f.fromMs - startMs))}
+        <ClockRow
+          key={f.id}
+          afterMs={f.fromMs - startMs}
+          end={
+            <Button
+              size="xs"
+              variant="outline"
+              aria-label={`Look at ${f.name} on the tape`}
+              onClick={() => onLook(Math.max(whole.fromMs, f.fromMs - 60_000), Math.min(whole.toMs, f.toMs + 60_000))}
+            >
+              Look
+            </Button>
+          }
+        >
+          <Text>
+            <b>{f.name}</b>: {f.says} It lasted {clockOf(f.toMs - f.fromMs)}.
           </Text>
-          <Box flex="1" minW="0">
-            <Text>
-              <b>{f.name}</b>: {f.says} It lasted {clockOf(f.toMs - f.fromMs)}.
-            </Text>
-            <Text fontSize="15px" color="inkSoft">
-              {f.means}
-            </Text>
-          </Box>
-          <Button
-            size="xs"
-            variant="outline"
-            aria-label={`Look at ${f.name} on the tape`}
-            onClick={() => onLook(Math.max(whole.fromMs, f.fromMs - 60_000), Math.min(whole.toMs, f.toMs + 60_000))}
-          >
-            Look
-          </Button>
-        </Flex>
+          <Text fontSize="15px" color="inkSoft">
+            {f.means}
+          </Text>
+        </ClockRow>
       ))}
     </Box>
   );

@@ -1,6 +1,6 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { clockOf } from "../../../../../core/words/clock";
+import { ClockRow } from "./part";
 
 type Result = Readonly<{ atMs: number; title: string; result: string; check?: string }>;
 
@@ -10,16 +10,10 @@ export function Results({ results, startMs }: Readonly<{ results: readonly Resul
   const inOrder = [...results].sort((a, b) => a.atMs - b.atMs);
   return (
     <Box as="ul" aria-label="Rounds of this show">
-      {inOrder.map((r, i) => (
-        <Flex as="li" key={i} listStyleType="none" gap="3" py="1" align="baseline" borderBottomWidth="1px" borderColor="line">
-          <Text fontFamily="mono" fontSize="14px" color="inkSoft">
-            {clockOf(Math.max(0, r.atMs - startMs))}
-          </Text>
-          <Text flex="1" minW="0" overflowWrap="anywhere">
-            <b>{r.title}</b> {r.result}
-          </Text>
-          {r.check !== undefined && r.check !== "" && <Link href={`/rounds/${encodeURIComponent(r.check)}`}>Proof</Link>}
-        </Flex>
+      {inOrder.map(({ atMs, title, result, check = "" }, i) => (
+        <ClockRow key={i} afterMs={atMs - startMs} end={check !== "" && <Link href={`/rounds/${encodeURIComponent(check)}`}>Proof</Link>}>
+          <b>{title}</b> {result}
+        </ClockRow>
       ))}
     </Box>
   );
