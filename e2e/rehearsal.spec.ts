@@ -165,6 +165,7 @@ test("it stands, runs fast and takes signals by hand; overlay pages join and go 
   await ask(moderator, "POST", "/games/show/command", { command: { do: "show", what: "on-air" }, id: "command-on-air-1" });
   await expect(page.getByTestId("learnt")).toContainText("the show began, so the rehearsal gave way");
   await expect(page.getByTestId("learnt")).toContainText("Everything stands as before");
+  await expect(page.getByRole("button", { name: "The show: Rehearsal over" })).toBeVisible();
   await moderator.goto(`${base}/rehearse`);
   await expect(moderator.getByText("The show is on. A rehearsal can begin when it has ended.")).toBeVisible();
   const refused = await ask(page, "POST", "/rehearsals", { crowd: { from: "nobody" }, pace: 1, chat: false, overlays: false });

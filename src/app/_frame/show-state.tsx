@@ -37,7 +37,9 @@ export function ShowState() {
   const theirs = useLive((s) => s.standing?.rehearsal ?? null);
   const state = rehearsal === "" ? (show?.state ?? "off") : "rehearsing";
   const router = useRouter();
-  const words = { off: "Off air", rehearsing: "Rehearsing", on: "On air" }[state];
+  // What a rehearsal taught is looked at when it is over: there is nothing left to end.
+  const isOver = rehearsal !== "" && theirs?.state === "over";
+  const words = isOver ? "Rehearsal over" : { off: "Off air", rehearsing: "Rehearsing", on: "On air" }[state];
   const go = async (what: "on-air" | "end"): Promise<void> => {
     if (!(what === "end" ? await endShow(rehearsal) : await commandAndTell(theShow, { do: "show", what }))) return;
     if (what === "on-air") tell("On air. What counts per show begins now.");
@@ -59,11 +61,11 @@ export function ShowState() {
           px="2"
           gap="1.5"
           fontWeight="700"
-          color={state === "on" ? "brickText" : state === "rehearsing" ? "ochreText" : "inkSoft"}
+          color={state === "on" ? "brickText" : state === "rehearsing" && !isOver ? "ochreText" : "inkSoft"}
           data-show={state}
           aria-label={`The show: ${words}`}
         >
-          {state !== "off" && <Box boxSize="9px" borderRadius="full" bg="currentColor" aria-hidden="true" />}
+          {state !== "off" && !isOver && <Box boxSize="9px" borderRadius="full" bg="currentColor" aria-hidden="true" />}
           {words}
           {state !== "off" && sinceMs !== null && <Clock sinceMs={sinceMs} />}
           <ChevronDown size={15} aria-hidden="true" />
@@ -92,7 +94,7 @@ export function ShowState() {
                 </Box>
               </Menu.Item>
             )}
-            {state === "off" && (
+            {(state === "off" || isOver) && (
               <Menu.Item value="rehearse" onClick={() => router.push("/rehearse")}>
                 <Box>
                   <Text fontWeight="700">Rehearse</Text>
@@ -104,7 +106,7 @@ export function ShowState() {
                 </Box>
               </Menu.Item>
             )}
-            {state !== "off" && (
+            {state !== "off" && !isOver && (
               <Menu.Item value="end" color="brickText" closeOnSelect={ending.sure} onClick={ending.press}>
                 <Text fontWeight="700">{ending.words}</Text>
               </Menu.Item>
