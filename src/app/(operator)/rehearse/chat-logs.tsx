@@ -65,7 +65,14 @@ export function ChatLogs({ chats, onChats }: Readonly<{ chats: readonly ChatLogR
             name={(c) => c.name}
             facts={(c) => `${count(c.lines)} lines, ${clockOf(c.ms)}`}
             more={(c) => (
-              <chakra.a href={`/api/chat-logs/${c.id}`} download aria-label={`Save a copy of ${c.name}`} title="Save a copy" p="2" color="ink">
+              <chakra.a
+                href={`/api/chat-logs/${c.id}`}
+                download
+                aria-label={`Save a copy of ${c.name}`}
+                title="Save a copy"
+                p="2"
+                color="ink"
+              >
                 <Download size={16} aria-hidden="true" />
               </chakra.a>
             )}
