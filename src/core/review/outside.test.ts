@@ -57,6 +57,19 @@ describe("a show of another installation", () => {
     expect(log.marks.map((m) => m.label)).toEqual(["ada tipped 5.00 EUR", "Raid · constructor brought 40"]);
     expect([log.curve.chat.reduce((a, b) => a + b, 0), log.curve.rest[6], log.curve.chat.length]).toEqual([2, 2, 720]);
   });
+  test("what is too long is cut between two characters, never within one", () => {
+    const log = new OutsideLog(manifest, () => "");
+    const line = (kind: string, part: object): string => JSON.stringify({ at: manifest.show.from, kind, ...part });
+    log.add(line("message", { viewer: { name: `${"n".repeat(79)}\u{1f525}` }, text: `${"x".repeat(499)}\u{1f525}` }));
+    log.add(line("follow", { viewer: { name: `${"n".repeat(499)}\u{1f525}` }, body: {} }));
+    const [said] = log.lines;
+    expect([said?.name.length, said?.text.length]).toEqual([79, 499]);
+    expect([...log.lines.flatMap((l) => [l.name, l.text]), ...log.marks.map((m) => m.label)].some((t) => /\p{Surrogate}/u.test(t))).toBe(
+      false,
+    );
+    const [result] = readResults([{ when: manifest.show.from, title: `${"t".repeat(299)}\u{1f525}` }]);
+    expect(result?.title).toHaveLength(299);
+  });
   test("moments and results that can be read; others are none", () => {
     const at = "2026-10-24T22:31:00.000Z";
     expect(

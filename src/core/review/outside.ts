@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { chipsOf } from "../chips";
+import { chipsOf, type ChipTone } from "../chips";
 import { ok, refused, type Result } from "../kernel/refusal";
-import { jsonOrNull } from "../kernel/text";
+import { cut, jsonOrNull } from "../kernel/text";
 import { markOf, type TimelineEvent } from "../show/timeline";
 import { showFormat, type ShowManifest, showManifestSchema } from "./bundle";
 
@@ -31,7 +31,7 @@ export const outsideShowSchema = z.object({
 });
 export type OutsideShow = z.infer<typeof outsideShowSchema>;
 /** A line of it: who, what, and beside it what it led to, in words made when it came in. */
-export type OutsideChip = Readonly<{ short: string; words: string; tone: "good" | "spent" | "no" | "said" }>;
+export type OutsideChip = Readonly<{ short: string; words: string; tone: ChipTone }>;
 export type OutsideLine = Readonly<{ atMs: number; kind: string; name: string; text: string; chips: readonly OutsideChip[] }>;
 /** A row of the log as it was read, for whoever puts it into words. */
 export type OutsideRow = Readonly<{ seq: number; atMs: number; kind: string; source: string; name: string; body: unknown }>;
@@ -102,10 +102,10 @@ export class OutsideLog {
       return;
     }
     const { kind, source, viewer, text, body } = read.data;
-    const name = (viewer?.name ?? (typeof body?.["by"] === "string" ? body["by"] : "")).slice(0, 80);
+    const name = cut(viewer?.name ?? (typeof body?.["by"] === "string" ? body["by"] : ""), 80);
     const row: OutsideRow = { seq: this.lines.length, atMs, kind, source, name, body: { ...body, viewer } };
     const mark = quiet(() => markOf(row, (game) => this.kinds.get(game) ?? ""), null);
-    if (mark !== null) this.marks.push({ ...mark, label: mark.label.slice(0, mostText) });
+    if (mark !== null) this.marks.push({ ...mark, label: cut(mark.label, mostText) });
     if (this.marks.length > mostMarks) this.marks.shift();
     const said = text ?? quiet(() => this.say(row), "");
     const bin = Math.floor((atMs - this.fromMs) / this.binMs);
@@ -116,7 +116,7 @@ export class OutsideLog {
       if (this.names.size < mostNames) this.names.add(name);
     }
     const chips = quiet(() => this.chips(row, body?.["notes"]), []);
-    if (said !== "" || chips.length > 0) this.lines.push({ atMs, kind, name, text: said.slice(0, mostText), chips });
+    if (said !== "" || chips.length > 0) this.lines.push({ atMs, kind, name, text: cut(said, mostText), chips });
   }
 
   private chips({ seq, atMs, kind, name }: OutsideRow, notes: unknown): readonly OutsideChip[] {
@@ -124,8 +124,8 @@ export class OutsideLog {
     if (!read.success || read.data.length === 0) return [];
     const item = { n: seq, seq, atMs, kind, name, viewer: null, text: "", notes: read.data.slice(0, mostChips) };
     return chipsOf(item, (game) => this.kinds.get(game) ?? "").map(({ short, words, tone }) => ({
-      short: short.slice(0, 80),
-      words: words.slice(0, mostText),
+      short: cut(short, 80),
+      words: cut(words, mostText),
       tone,
     }));
   }
@@ -169,7 +169,7 @@ export function readMoments(text: string | null): OutsideShow["moments"] {
 /** Rows of the results' table, by their columns. */
 export function readResults(rows: readonly Readonly<Record<string, string>>[]): OutsideShow["results"] {
   return rows.slice(0, 2_000).flatMap((row) => {
-    const of = (key: string): string => (Object.hasOwn(row, key) ? String(row[key]).slice(0, 300) : "");
+    const of = (key: string): string => (Object.hasOwn(row, key) ? cut(String(row[key]), 300) : "");
     const atMs = Date.parse(of("when"));
     return Number.isNaN(atMs) ? [] : [{ atMs, game: of("game"), title: of("title"), result: of("result") }];
   });

@@ -14,7 +14,9 @@ export type OutsideShowStore = Readonly<{
     nowMs: number,
   ) => Promise<Result<null>>;
   rename: (channel: ChannelId, id: string, name: string) => Promise<boolean>;
-  remove: (channel: ChannelId, id: string, atMs: number | null) => Promise<boolean>;
+  remove: (channel: ChannelId, id: string, nowMs: number) => Promise<boolean>;
+  /** Refused: there is none, or there are too many. */
+  restore: (channel: ChannelId, id: string) => Promise<Result<null>>;
   show: (channel: ChannelId, id: string) => Promise<Readonly<{ name: string; show: OutsideShow }> | null>;
   /** Its lines, oldest first; null when there is no such show. */
   lines: (channel: ChannelId, id: string) => Promise<readonly OutsideLine[] | null>;

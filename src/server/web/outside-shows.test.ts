@@ -136,5 +136,18 @@ describe("a show from outside", () => {
     const all = await Promise.all(Array.from({ length: 25 }, () => add(zipOf(usual.slice(0, 3)))));
     expect(all.filter((a) => a.ok)).toHaveLength(20);
     expect(all.flatMap((a) => (a.ok ? [] : [a.refusal.code]))).toEqual(Array(5).fill("outside/too-many"));
+    // Nor do they come in by the back door: what is brought back counts, and what was removed does not pile up.
+    const [first] = await at.web.store.outsideShows.list(kiln);
+    const id = first?.id ?? "";
+    await actOnOutsideShow(at.web, kiln, id, { do: "remove" });
+    expect((await add(zipOf(usual.slice(0, 3)))).ok).toBe(true);
+    expect(await actOnOutsideShow(at.web, kiln, id, { do: "restore" })).toMatchObject({ refusal: { code: "outside/too-many" } });
+    for (let i = 0; i < 25; i += 1) {
+      const live = (await at.web.store.outsideShows.list(kiln)).find((s) => s.removedMs === null);
+      await actOnOutsideShow(at.web, kiln, live?.id ?? "", { do: "remove" });
+      expect((await add(zipOf(usual.slice(0, 3)))).ok).toBe(true);
+    }
+    const rows = (await at.db("outside_shows").count({ n: "*" }).first()) as { n: number };
+    expect(Number(rows.n)).toBeLessThanOrEqual(41);
   });
 });

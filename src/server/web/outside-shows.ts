@@ -67,10 +67,11 @@ export async function actOnOutsideShow(
   act: Readonly<{ do: "remove" | "restore" }> | Readonly<{ do: "rename"; name: string }>,
 ): Promise<Result<null>> {
   unpacked.delete(keyOf(channel, id));
+  if (act.do === "restore") return store.outsideShows.restore(channel, id);
   const done =
     act.do === "rename"
       ? await store.outsideShows.rename(channel, id, act.name)
-      : await store.outsideShows.remove(channel, id, act.do === "remove" ? clock.now() : null);
+      : await store.outsideShows.remove(channel, id, clock.now());
   return done ? ok(null) : refused("outside/unknown");
 }
 
@@ -81,6 +82,8 @@ export const outsideLinesSchema = z.object({
   words: z.string().trim().max(80).default(""),
 });
 const atOnce = 200;
+/** Somebody was forgotten: what was unpacked before may name them. */
+export const forgetUnpacked = (): void => unpacked.clear();
 const keyOf = (channel: ChannelId, id: string): string => `${channel} ${id}`;
 /** Whoever reads on reads the same one: what was unpacked is kept for a while. */
 const unpacked = new LRUCache<string, readonly OutsideLine[]>({ max: 2, ttl: 300_000 });
@@ -91,9 +94,11 @@ export async function outsideLines(
   { from, to, skip, words }: z.infer<typeof outsideLinesSchema>,
 ): Promise<Readonly<{ lines: readonly OutsideLine[]; more: boolean }> | null> {
   const key = keyOf(channel, id);
-  const all = unpacked.get(key) ?? (await store.outsideShows.lines(channel, id));
+  const known = unpacked.get(key);
+  const all = known ?? (await store.outsideShows.lines(channel, id));
   if (all === null) return null;
-  unpacked.set(key, all);
+  // Kept from when it was unpacked, however often it is read: a while is a while.
+  if (known === undefined) unpacked.set(key, all);
   const wanted = words.toLowerCase();
   const found: OutsideLine[] = [];
   let left = skip;

@@ -1,5 +1,6 @@
 import { promisify } from "node:util";
 import { gunzip, gzip } from "node:zlib";
+import type { Knex } from "knex";
 import { fold } from "../../../core/kernel/fold";
 import { ok, refused } from "../../../core/kernel/refusal";
 import { alone } from "../../../core/kernel/text";
@@ -22,6 +23,11 @@ async function unpack(log: Buffer): Promise<OutsideLine[]> {
   // What this store wrote there itself.
   const packed = JSON.parse((await unzip(log)).toString()) as readonly Packed[];
   return packed.map(([atMs, kind, name, said, chips]): OutsideLine => ({ atMs, kind, name, text: said, chips }));
+}
+
+async function hereNow(trx: Knex.Transaction, channel: string): Promise<number> {
+  const kept = await trx("outside_shows").where({ channel_id: channel }).whereNull("removed_ms").count({ n: "*" }).first();
+  return Number(kept?.["n"]);
 }
 
 export function mariadbOutsideShows(db: Database): OutsideShowStore {
@@ -48,15 +54,38 @@ export function mariadbOutsideShows(db: Database): OutsideShowStore {
       if (log.length > mostBytes) return refused("outside/too-large");
       return db.transaction(async (trx) => {
         await trx("channels").where({ id: channel }).forUpdate().first("id");
-        const kept = await trx("outside_shows").where({ channel_id: channel }).whereNull("removed_ms").count({ n: "*" }).first();
-        if (Number(kept?.["n"]) >= mostKept) return refused("outside/too-many", { most: mostKept });
+        if ((await hereNow(trx, channel)) >= mostKept) return refused("outside/too-many", { most: mostKept });
+        // What was removed takes room too: of it as many are kept as of those that are here.
+        const gone = await trx("outside_shows")
+          .where({ channel_id: channel })
+          .whereNotNull("removed_ms")
+          .orderBy("removed_ms", "desc")
+          .limit(1_000)
+          .offset(mostKept)
+          .select("id");
+        await trx("outside_shows")
+          .whereIn(
+            "id",
+            gone.map((g) => text(g.id)),
+          )
+          .delete();
         const row = { id, channel_id: channel, name, body: JSON.stringify(show), log, brought_by: by.slice(0, 80), created_ms: nowMs };
         await trx("outside_shows").insert(row);
         return ok(null);
       });
     },
     rename: async (channel, id, name) => (await of(channel, id).update({ name })) > 0,
-    remove: async (channel, id, atMs) => (await of(channel, id).update({ removed_ms: atMs })) > 0,
+    remove: async (channel, id, nowMs) => (await of(channel, id).update({ removed_ms: nowMs })) > 0,
+    restore: (channel, id) =>
+      db.transaction(async (trx) => {
+        await trx("channels").where({ id: channel }).forUpdate().first("id");
+        const row = (await trx("outside_shows").where({ channel_id: channel, id }).first("removed_ms")) as Row | undefined;
+        if (row === undefined) return refused("outside/unknown");
+        if (row["removed_ms"] === null) return ok(null);
+        if ((await hereNow(trx, channel)) >= mostKept) return refused("outside/too-many", { most: mostKept });
+        await trx("outside_shows").where({ channel_id: channel, id }).update({ removed_ms: null });
+        return ok(null);
+      }),
     show: async (channel, id) => {
       const row = (await of(channel, id).whereNull("removed_ms").first("name", "body")) as Row | undefined;
       const read = row === undefined ? null : outsideShowSchema.safeParse(fromJson(row["body"]));

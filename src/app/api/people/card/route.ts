@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { z } from "zod";
 import { ok, refused } from "../../../../core/kernel/refusal";
 import { action, answer, currentSession, guarded } from "../../../../server/web/http";
+import { forgetUnpacked } from "../../../../server/web/outside-shows";
 import { services } from "../../../../server/web/services";
 
 /** In the query, since an id may be `..` or hold a slash or a percent sign. */
@@ -33,6 +34,7 @@ export const DELETE = action("people.forget", z.object({ id: z.string().min(1).m
   const dropped = await engine.forget(session.channelId, id);
   if (!dropped.ok) return dropped;
   await store.points.forget(session.channelId, id, `gone-${randomBytes(6).toString("hex")}`);
+  forgetUnpacked();
   await engine.refresh(session.channelId);
   await audit({ forgotten: true });
   return ok(null);
