@@ -45,7 +45,18 @@ export function BroughtIn<T extends Item>({
         {items
           .filter((one) => one.removedMs === null)
           .map((one) => (
-            <Flex as="li" key={one.id} listStyleType="none" align="center" gap="2" py="1" borderBottomWidth="1px" borderColor="line">
+            <Flex
+              as="li"
+              key={one.id}
+              listStyleType="none"
+              align="center"
+              gap="2"
+              py="1"
+              borderBottomWidth="1px"
+              borderColor="line"
+              // On a phone a name has a line of its own.
+              wrap={{ base: "wrap", md: "nowrap" }}
+            >
               {naming?.id === one.id ? (
                 <chakra.form
                   flex="1"
@@ -72,7 +83,7 @@ export function BroughtIn<T extends Item>({
                   </Button>
                 </chakra.form>
               ) : (
-                <Text flex="1" minW="0" truncate fontWeight="600">
+                <Text flex={{ base: "1 0 100%", md: "1" }} minW="0" truncate fontWeight="600">
                   {name(one)}
                 </Text>
               )}

@@ -25,7 +25,9 @@ export type ChatLogStore = Readonly<{
   ) => Promise<Result<null>>;
   rename: (channel: ChannelId, id: string, name: string) => Promise<boolean>;
   /** Removed, or brought back with null. */
-  remove: (channel: ChannelId, id: string, atMs: number | null) => Promise<boolean>;
+  remove: (channel: ChannelId, id: string, nowMs: number) => Promise<boolean>;
+  /** Refused: there is none, or there are too many. */
+  restore: (channel: ChannelId, id: string) => Promise<Result<null>>;
   /** Null when there is none, or it was removed. */
   lines: (channel: ChannelId, id: string) => Promise<Readonly<{ name: string; lines: readonly ChatLogLine[] }> | null>;
   rates: (channel: ChannelId, id: string) => Promise<EveningRates | null>;

@@ -36,10 +36,9 @@ export async function actOnChatLog(
   id: string,
   act: Readonly<{ do: "remove" | "restore" }> | Readonly<{ do: "rename"; name: string }>,
 ): Promise<Result<null>> {
+  if (act.do === "restore") return store.chatLogs.restore(channel, id);
   const done =
-    act.do === "rename"
-      ? await store.chatLogs.rename(channel, id, act.name)
-      : await store.chatLogs.remove(channel, id, act.do === "remove" ? clock.now() : null);
+    act.do === "rename" ? await store.chatLogs.rename(channel, id, act.name) : await store.chatLogs.remove(channel, id, clock.now());
   return done ? ok(null) : refused("chat-log/unknown");
 }
 

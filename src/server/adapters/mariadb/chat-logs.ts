@@ -1,17 +1,14 @@
 import { promisify } from "node:util";
 import { gunzip, gzip } from "node:zlib";
 import { fold } from "../../../core/kernel/fold";
-import { ok, refused } from "../../../core/kernel/refusal";
 import { eveningRatesSchema } from "../../../core/lab/rates";
 import type { ChatLogLine } from "../../../core/rehearsal/chat-log";
 import type { ChatLogStore } from "../../ports/chat-log-store";
+import { broughtIn } from "./brought-in";
 import { type Database, fromJson } from "./database";
 import { type Row, text } from "./rows";
 
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
-const mostKept = 20;
-/** What was removed can be brought back for so long. */
-const shownRemovedMs = 7 * 86_400_000;
 /** What this store wrote there itself: a name, a time and a text for each line. */
 const packed = (lines: readonly ChatLogLine[]): Promise<Buffer> => zip(JSON.stringify(lines.map((l) => [l.afterMs, l.name, l.text])));
 const unpacked = async (body: Buffer): Promise<readonly ChatLogLine[]> =>
@@ -23,17 +20,11 @@ const unpacked = async (body: Buffer): Promise<readonly ChatLogLine[]> =>
 
 export function mariadbChatLogs(db: Database): ChatLogStore {
   const of = (channel: string, id: string) => db("chat_files").where({ channel_id: channel, id });
+  const { list, add, ...rest } = broughtIn(db, "chat_files", { unknown: "chat-log/unknown", tooMany: "chat-log/too-many" });
   return {
+    ...rest,
     list: async (channel) =>
-      (
-        (await db("chat_files")
-          .where({ channel_id: channel })
-          .where((b) => b.whereNull("removed_ms").orWhere("removed_ms", ">", Date.now() - shownRemovedMs))
-          .orderBy("created_ms", "desc")
-          .orderBy("id")
-          .limit(mostKept * 3)
-          .select("id", "name", "line_count", "people", "ms", "brought_by", "created_ms", "removed_ms")) as Row[]
-      ).map((r) => ({
+      (await list(channel, ["line_count", "people", "ms"])).map((r) => ({
         id: text(r["id"]),
         name: text(r["name"]),
         lines: Number(r["line_count"]),
@@ -44,28 +35,20 @@ export function mariadbChatLogs(db: Database): ChatLogStore {
         removedMs: r["removed_ms"] === null ? null : Number(r["removed_ms"]),
       })),
     add: async ({ id, channel, name, by, people, ms, rates }, lines, nowMs) => {
-      const body = await packed(lines);
-      return db.transaction(async (trx) => {
-        await trx("channels").where({ id: channel }).forUpdate().first("id");
-        const kept = await trx("chat_files").where({ channel_id: channel }).whereNull("removed_ms").count({ n: "*" }).first();
-        if (Number(kept?.["n"]) >= mostKept) return refused("chat-log/too-many", { most: mostKept });
-        await trx("chat_files").insert({
-          id,
-          channel_id: channel,
-          name,
-          line_count: lines.length,
-          people,
-          ms,
-          body,
-          rates: JSON.stringify(rates),
-          brought_by: by.slice(0, 80),
-          created_ms: nowMs,
-        });
-        return ok(null);
-      });
+      const row = {
+        id,
+        channel_id: channel,
+        name,
+        line_count: lines.length,
+        people,
+        ms,
+        body: await packed(lines),
+        rates: JSON.stringify(rates),
+        brought_by: by.slice(0, 80),
+        created_ms: nowMs,
+      };
+      return add(channel, (trx) => trx("chat_files").insert(row));
     },
-    rename: async (channel, id, name) => (await of(channel, id).update({ name })) > 0,
-    remove: async (channel, id, atMs) => (await of(channel, id).update({ removed_ms: atMs })) > 0,
     lines: async (channel, id) => {
       const row = (await of(channel, id).whereNull("removed_ms").first("name", "body")) as Row | undefined;
       return row === undefined ? null : { name: text(row["name"]), lines: await unpacked(row["body"] as Buffer) };

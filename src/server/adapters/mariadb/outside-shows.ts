@@ -1,20 +1,17 @@
 import { promisify } from "node:util";
 import { gunzip, gzip } from "node:zlib";
-import type { Knex } from "knex";
 import { fold } from "../../../core/kernel/fold";
-import { ok, refused } from "../../../core/kernel/refusal";
+import { refused } from "../../../core/kernel/refusal";
 import { alone } from "../../../core/kernel/text";
 import { type OutsideLine, type OutsideShow, outsideShowSchema } from "../../../core/review/outside";
 import type { OutsideShowStore } from "../../ports/outside-show-store";
+import { broughtIn } from "./brought-in";
 import { type Database, fromJson } from "./database";
 import { nobody } from "./forget-records";
 import { type Row, text } from "./rows";
 
 const [zip, unzip] = [promisify(gzip), promisify(gunzip)];
-const mostKept = 20;
 const mostBytes = 60 * 1024 * 1024;
-/** What was removed can be brought back for so long. */
-const shownRemovedMs = 7 * 86_400_000;
 type Packed = readonly [atMs: number, kind: string, name: string, text: string, chips: OutsideLine["chips"]];
 
 const pack = (lines: readonly OutsideLine[]): Promise<Buffer> =>
@@ -25,24 +22,13 @@ async function unpack(log: Buffer): Promise<OutsideLine[]> {
   return packed.map(([atMs, kind, name, said, chips]): OutsideLine => ({ atMs, kind, name, text: said, chips }));
 }
 
-async function hereNow(trx: Knex.Transaction, channel: string): Promise<number> {
-  const kept = await trx("outside_shows").where({ channel_id: channel }).whereNull("removed_ms").count({ n: "*" }).first();
-  return Number(kept?.["n"]);
-}
-
 export function mariadbOutsideShows(db: Database): OutsideShowStore {
   const of = (channel: string, id: string) => db("outside_shows").where({ channel_id: channel, id });
+  const { list, add, ...rest } = broughtIn(db, "outside_shows", { unknown: "outside/unknown", tooMany: "outside/too-many" });
   return {
+    ...rest,
     list: async (channel) =>
-      (
-        (await db("outside_shows")
-          .where({ channel_id: channel })
-          .where((b) => b.whereNull("removed_ms").orWhere("removed_ms", ">", Date.now() - shownRemovedMs))
-          .orderBy("created_ms", "desc")
-          .orderBy("id")
-          .limit(mostKept * 3)
-          .select("id", "name", "brought_by", "created_ms", "removed_ms")) as Row[]
-      ).map((r) => ({
+      (await list(channel, [])).map((r) => ({
         id: text(r["id"]),
         name: text(r["name"]),
         by: text(r["brought_by"]),
@@ -52,40 +38,9 @@ export function mariadbOutsideShows(db: Database): OutsideShowStore {
     add: async ({ id, channel, name, by }, show, lines, nowMs) => {
       const log = await pack(lines);
       if (log.length > mostBytes) return refused("outside/too-large");
-      return db.transaction(async (trx) => {
-        await trx("channels").where({ id: channel }).forUpdate().first("id");
-        if ((await hereNow(trx, channel)) >= mostKept) return refused("outside/too-many", { most: mostKept });
-        // What was removed takes room too: of it as many are kept as of those that are here.
-        const gone = await trx("outside_shows")
-          .where({ channel_id: channel })
-          .whereNotNull("removed_ms")
-          .orderBy("removed_ms", "desc")
-          .limit(1_000)
-          .offset(mostKept)
-          .select("id");
-        await trx("outside_shows")
-          .whereIn(
-            "id",
-            gone.map((g) => text(g.id)),
-          )
-          .delete();
-        const row = { id, channel_id: channel, name, body: JSON.stringify(show), log, brought_by: by.slice(0, 80), created_ms: nowMs };
-        await trx("outside_shows").insert(row);
-        return ok(null);
-      });
+      const row = { id, channel_id: channel, name, body: JSON.stringify(show), log, brought_by: by.slice(0, 80), created_ms: nowMs };
+      return add(channel, (trx) => trx("outside_shows").insert(row));
     },
-    rename: async (channel, id, name) => (await of(channel, id).update({ name })) > 0,
-    remove: async (channel, id, nowMs) => (await of(channel, id).update({ removed_ms: nowMs })) > 0,
-    restore: (channel, id) =>
-      db.transaction(async (trx) => {
-        await trx("channels").where({ id: channel }).forUpdate().first("id");
-        const row = (await trx("outside_shows").where({ channel_id: channel, id }).first("removed_ms")) as Row | undefined;
-        if (row === undefined) return refused("outside/unknown");
-        if (row["removed_ms"] === null) return ok(null);
-        if ((await hereNow(trx, channel)) >= mostKept) return refused("outside/too-many", { most: mostKept });
-        await trx("outside_shows").where({ channel_id: channel, id }).update({ removed_ms: null });
-        return ok(null);
-      }),
     show: async (channel, id) => {
       const row = (await of(channel, id).whereNull("removed_ms").first("name", "body")) as Row | undefined;
       const read = row === undefined ? null : outsideShowSchema.safeParse(fromJson(row["body"]));
