@@ -1,6 +1,6 @@
 import { fileURLToPath } from "node:url";
 import { migrate } from "./adapters/mariadb/migrate";
-import { compose } from "./composition";
+import { compose } from "./composition/engine";
 import { openGateway } from "./engine/gateway";
 import { readEnv } from "./env";
 

@@ -1,9 +1,10 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { readFile } from "node:fs/promises";
+import { join } from "node:path";
 import { refused, type Result } from "../../core/kernel/refusal";
 import type { Sheet } from "../pictures/sheet";
 import type { MadeProp } from "../props/made";
-import { type Done, type Job, type Unpacked, type UnzipOf, work } from "./jobs";
+import type { Done, Job, Unpacked, UnzipOf } from "./jobs";
 
 /** Opens files from outside: pictures, sounds, ZIP files. What can't be opened in time is a refusal. */
 export type Decoder = Readonly<{
@@ -14,7 +15,7 @@ export type Decoder = Readonly<{
   face: (bytes: Buffer) => Promise<Result<Buffer>>;
   stop: () => void;
 }>;
-const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
+export const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
   picture: (bytes) => run({ do: "picture", bytes }),
   prop: (bytes, kept) => run({ do: "prop", bytes, kept: kept ?? null }),
   unzip: (bytes, mostEach, folder, of = "props") => run({ do: "unzip", bytes, mostEach, folder, of }),
@@ -26,8 +27,8 @@ const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop:
   stop,
 });
 
-/** In this very process: for files of our own, and for tests of what is made of them. */
-export const inProcessDecoder: Decoder = decoderOf(work, () => undefined);
+/** Built beside the processes that start it; all of them run in the folder of the installation. */
+export const decoderProgram = join(process.cwd(), ".build/decoder.mjs");
 
 export type Limits = Readonly<{ deadlineMs: Readonly<Record<Job["do"], number>>; mostBytes: number; mostWaiting: number; atOnce: number }>;
 export const limits: Limits = {

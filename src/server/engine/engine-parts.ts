@@ -22,7 +22,7 @@ export type EngineParts = Readonly<{
   /** Connects to studios; nobody does when left out. */
   makeStudio?: StudioMaker;
   /** Opens pictures from outside; in tests this very process does. */
-  decoder?: Decoder;
+  decoder: Decoder;
   /** The secrets with which a channel's events may be signed now. */
   eventSecrets?: (row: EventsRow, nowMs: number) => readonly string[];
   /** Seals the secrets of a channel's rounds. */

@@ -1,3 +1,4 @@
+import { inProcessDecoder } from "../testing/decoder";
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { pino } from "pino";
 import { inProcessBus } from "../adapters/bus/in-process";
@@ -37,6 +38,7 @@ function start(store: MemoryStore, owner = "one", make: ChatMaker = chats().make
     store,
     clock: { now: () => time.nowMs },
     bus: inProcessBus(),
+    decoder: inProcessDecoder,
     makeChat: make,
     log: pino({ level: "silent" }),
     owner,

@@ -3,7 +3,6 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Fence } from "../ports/engine-store";
-import { inProcessDecoder } from "../decode/decoder";
 import { FaultWatch } from "./fault-watch";
 import { FaceDoor } from "./face-door";
 import { Faces } from "./faces";
@@ -58,7 +57,7 @@ export class Engine {
   constructor(private readonly parts: EngineParts) {
     const { bus, clock, store } = parts;
     this.nightly = new Nightly(store, clock, parts.log, () => [...this.runners.keys()]);
-    const decoder = parts.decoder ?? inProcessDecoder;
+    const { decoder } = parts;
     this.marked = new PlatformEmotes(decoder);
     this.faces = new Faces({ decoder, store, now: clock.now, profiles: (id) => this.chats.profiles(id) });
     const profiles = (id: ChannelId) => this.chats.profiles(id);

@@ -5,7 +5,7 @@ import sharp from "sharp";
 import { channelId } from "../../core/kernel/ids";
 import { aboutProperty, avatarRel, pageRel, topicProperty, webFingerProfiles } from "../adapters/webfinger/profiles";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
-import { inProcessDecoder } from "../decode/decoder";
+import { inProcessDecoder } from "../testing/decoder";
 import { Faces, patienceMs } from "./faces";
 
 /** A platform that answers WebFinger, well and badly, by the name that is asked for. */

@@ -3,7 +3,7 @@ import { execFileSync } from "node:child_process";
 import { offered, timbres } from "../../core/speech/catalogue";
 import type { Voice } from "../../core/speech/voice";
 import { type Programs, programs, speaker } from "../adapters/speech/programs";
-import { inProcessDecoder } from "../decode/decoder";
+import { inProcessDecoder } from "../testing/decoder";
 import { emojiName } from "../speech/emoji-names";
 import { Speeches } from "./speeches";
 

@@ -1,5 +1,5 @@
 import { setPriority } from "node:os";
-import { composeLab } from "../composition";
+import { composeLab } from "../composition/lab";
 import { readEnv } from "../env";
 import { runWorker } from "../run-worker";
 import { LabWorker } from "./worker";

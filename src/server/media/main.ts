@@ -1,4 +1,4 @@
-import { composeMedia } from "../composition";
+import { composeMedia } from "../composition/media";
 import { readEnv } from "../env";
 import { runWorker } from "../run-worker";
 import { MediaWorker } from "./worker";

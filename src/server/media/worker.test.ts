@@ -8,7 +8,7 @@ import { type Database, fromJson } from "../adapters/mariadb/database";
 import { mariadbMedia, partBytes } from "../adapters/mariadb/media";
 import { mariadbProps } from "../adapters/mariadb/props";
 import { sweepFiles } from "../adapters/mariadb/upkeep";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import { testDatabase } from "../testing/database";
 import { film, films } from "../testing/films";
 import { MediaWorker } from "./worker";

@@ -13,7 +13,7 @@ import type { PropStore } from "../ports/prop-store";
 import { fetchFile } from "../props/address";
 import { makeVideo, type MadeVideo, videoPropUse } from "../video/make";
 import type { VideoUse } from "../video/work";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 
 const leaseMs = 20_000;
 const beatMs = 1_000;

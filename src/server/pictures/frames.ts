@@ -1,9 +1,10 @@
 import { readdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
-import sharp from "sharp";
 
 /** Frames drawn one by one (the files of a folder, by name) become one animated picture, as an artist's program would make it. */
 async function animation(folder: string): Promise<Buffer> {
+  // Loaded for this alone: the web process asks for it once in its life, if ever.
+  const { default: sharp } = await import("sharp");
   const names = (await readdir(folder)).sort();
   const frames = await Promise.all(names.map((name) => sharp(join(folder, name)).resize(128, 128).png().toBuffer()));
   return sharp(frames, { join: { animated: true } })

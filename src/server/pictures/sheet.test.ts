@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import sharp from "sharp";
-import { pictureRefusalInWords, toSheet } from "./sheet";
+import { pictureRefusalInWords } from "./words";
+import { toSheet } from "./sheet";
 import { cleanSvg } from "./svg";
 
 const solid = (colour: string, width = 40, height = 30) => sharp({ create: { width, height, channels: 4, background: colour } });

@@ -4,6 +4,8 @@ import sharp from "sharp";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { pictureDefaults, type PictureSettings } from "../../core/props/settings";
 import { type Frame, safeFrameMs } from "../../core/pictures/flash";
+import { sha256 } from "../hash";
+import { mostPictureBytes } from "./limits";
 import { cleanSvg, looksLikeSvg } from "./svg";
 import { isTooHeavy, isTooLong } from "./svg-weight";
 
@@ -24,15 +26,14 @@ export type Sheet = Readonly<{
   pixelsSha: string;
 }>;
 
-export const mostBytes = 2 * 1024 * 1024;
 const mostFrames = 300;
 const mostPixelsPerSide = 4_096;
 /** What a picture is for decides how large it may be, and how large its frames are kept. */
 export type SheetUse = Readonly<{ mostBytes: number; stillSide: number; animatedSide: number; settings: PictureSettings }>;
 /** Sharp up to a tenth of a 4K picture, small enough that 500 fit in memory. */
-export const emoteUse: SheetUse = { mostBytes, stillSide: 256, animatedSide: 128, settings: pictureDefaults };
+export const emoteUse: SheetUse = { mostBytes: mostPictureBytes.emote, stillSide: 256, animatedSide: 128, settings: pictureDefaults };
 export const propUse = (settings: PictureSettings): SheetUse => ({
-  mostBytes: 8 * 1024 * 1024,
+  mostBytes: mostPictureBytes.prop,
   stillSide: 1_024,
   animatedSide: 384,
   settings,
@@ -41,8 +42,6 @@ export const mostSheetPixels = 3_072 * 3_072;
 
 sharp.cache(false);
 sharp.concurrency(1);
-
-export const sha256 = (bytes: Buffer | string): string => createHash("sha256").update(bytes).digest("hex");
 
 /**
  * Checks a picture by its content, never by its name, and turns it into a sheet. Refused: too large, not
@@ -159,16 +158,3 @@ async function small(frame: Buffer, tile: Tile): Promise<Frame> {
   const rgba = await sharp(frame, { raw: tile }).resize(lookSide, lookSide, { fit: "fill", kernel: "nearest" }).raw().toBuffer();
   return { width: lookSide, height: lookSide, rgba };
 }
-
-const words: Readonly<Record<string, string>> = {
-  "picture/empty": "The file is empty.",
-  "picture/too-large": "The file is too large: emotes may have 2 MB, other pictures 8 MB. Make it smaller and add it again.",
-  "picture/unknown-kind": "This is not a PNG, SVG, GIF or WebP picture, whatever its name says.",
-  "picture/too-complex":
-    "The drawing is too complex to be drawn safely: too many shapes, too deep, or shapes that use each other over and over. Simplify it, or export it as a PNG.",
-  "picture/broken": "The picture can’t be read: the file is damaged.",
-  "picture/too-many-frames": "The animation has more than 300 frames. Shorten it and add it again.",
-  "picture/too-many-pixels": "The picture is wider or higher than 4,096 pixels.",
-  "picture/nothing-visible": "The picture shows nothing: every pixel is transparent.",
-};
-export const pictureRefusalInWords = (code: string): string => words[code] ?? code;

@@ -11,7 +11,9 @@ import {
   type Run,
 } from "../../core/props/figure";
 import { pictureDefaults, pictureSettingsSchema } from "../../core/props/settings";
-import { compose, type Frames, mostSheetPixels, pictureRefusalInWords, propUse, sha256, toFrames } from "../pictures/sheet";
+import { pictureRefusalInWords } from "../pictures/words";
+import { sha256 } from "../hash";
+import { compose, type Frames, mostSheetPixels, propUse, toFrames } from "../pictures/sheet";
 import { cleanSvg } from "../pictures/svg";
 import { svgParts } from "../pictures/svg-parts";
 import { isTooHeavy, isTooLong } from "../pictures/svg-weight";

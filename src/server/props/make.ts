@@ -4,10 +4,9 @@ import { fileTypeFromBuffer } from "file-type";
 import type { MadeProp } from "./made";
 import { isZip } from "./zip";
 import { makeFigure } from "./figure";
-import { propUse, sha256, toSheet } from "../pictures/sheet";
-import { mostSoundBytes, toSound } from "../sounds/sound";
-
-export const mostPropBytes = mostSoundBytes;
+import { sha256 } from "../hash";
+import { propUse, toSheet } from "../pictures/sheet";
+import { toSound } from "../sounds/sound";
 
 /** What it is is told by its content, never by its name. */
 export async function makeProp(

@@ -7,7 +7,7 @@ import { videoDefaults } from "../../core/props/video";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
 import type { OperatorStore } from "../ports/operator-store";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import { makeVideo, videoPropUse } from "../video/make";
 import { addRecords, eveningMs } from "./demo-records";
 

@@ -12,7 +12,7 @@ import { showRules } from "../../core/show/rules";
 import { freshShow, type ShowDurable } from "../../core/show/settings";
 import type { Place } from "../../core/wire/messages";
 import type { Database } from "../adapters/mariadb/database";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import type { OperatorStore } from "../ports/operator-store";
 import { makeProp } from "../props/make";
 import { hashToken, seal } from "../secrets";

@@ -1,6 +1,6 @@
 import { rigStudio } from "../web/practice";
 import { join } from "node:path";
-import { hash } from "argon2";
+import { hash } from "@node-rs/argon2";
 import { loginKey } from "../../core/kernel/text";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { emoteWall } from "../../core/games/emote-wall/definition";
@@ -9,7 +9,8 @@ import { chatSettingsSchema } from "../adapters/irc/settings";
 import type { Database } from "../adapters/mariadb/database";
 import type { Env } from "../env";
 import { drawnEmotes } from "../pictures/frames";
-import { sha256, toSheet } from "../pictures/sheet";
+import { sha256 } from "../hash";
+import { toSheet } from "../pictures/sheet";
 import type { OperatorStore } from "../ports/operator-store";
 import { wholePlace } from "../../core/wire/messages";
 import { hashToken, newToken, seal } from "../secrets";

@@ -4,8 +4,8 @@ import { pino } from "pino";
 import { ok, refused } from "../../core/kernel/refusal";
 import { isAway } from "../adapters/mariadb/database";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
-import type { WebServices } from "../composition";
-import { inProcessDecoder } from "../decode/decoder";
+import type { WebServices } from "../composition/web";
+import { inProcessDecoder } from "./decoder";
 import { readEnv } from "../env";
 import { testDatabase } from "./database";
 

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { fitted, leastVideoMs, mostVideoMs, stretchOf, type VideoFacts, type VideoSettings } from "../../core/props/video";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import { check } from "./check";
 import { listen, look, silence } from "./look";
 import { probe } from "./probe";

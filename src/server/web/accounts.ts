@@ -1,4 +1,4 @@
-import { hash, verify } from "argon2";
+import { hash, verify } from "@node-rs/argon2";
 import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
 import { channelId, operatorId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
@@ -7,7 +7,7 @@ import { z } from "zod";
 import type { Account, OperatorRole, Session } from "../ports/operator-store";
 import { bookOf } from "./books";
 import { hashToken, newToken, sameText } from "../secrets";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 export const sessionDays = 30;
 const perAddress = new RateLimiterMemory({ points: 20, duration: 60 });

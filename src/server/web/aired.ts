@@ -2,7 +2,7 @@ import { allGames, gameOf } from "../../core/games/registry";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Row } from "../../core/module/game";
 import { markOf } from "../../core/show/timeline";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 /** Something that was put before the audience in a show; `link` is an address of the web, or empty. */
 export type AiredRow = Readonly<{ atMs: number; how: string; what: string; by: string; link: string }>;

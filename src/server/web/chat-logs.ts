@@ -3,7 +3,7 @@ import { emoteIndex, findEmotes } from "../../core/chat/emotes";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { type ChatLog, ratesOfChat, readChatLog } from "../../core/rehearsal/chat-log";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 
 export type ChatLogAdded = Readonly<{ id: string; lines: number; people: number; left: number; problems: ChatLog["problems"] }>;

@@ -1,7 +1,7 @@
 import { ok, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
 import { seal } from "../secrets";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 /** `password`: a new one, "" to forget the one there is, null to leave it as it is. */
 export async function saveChat(

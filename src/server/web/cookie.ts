@@ -1,5 +1,5 @@
-import { cookies, headers } from "next/headers";
 import type { Result } from "../../core/kernel/refusal";
+import { header, setCookie } from "./asked";
 import { sessionCookie } from "./http";
 
 type Opened = Result<Readonly<{ token: string; expiresMs: number }>>;
@@ -8,8 +8,8 @@ export const keepSession = (opened: Opened): Promise<Result<null>> => keepCookie
 /** Puts a new session into its cookie. Secure only on HTTPS: the local network has none. */
 export async function keepCookie(name: string, opened: Opened): Promise<Result<null>> {
   if (!opened.ok) return opened;
-  const secure = (await headers()).get("x-forwarded-proto") === "https";
-  (await cookies()).set(name, opened.value.token, {
+  const secure = (await header("x-forwarded-proto")) === "https";
+  setCookie(name, opened.value.token, {
     httpOnly: true,
     sameSite: "lax",
     secure,
@@ -20,7 +20,6 @@ export async function keepCookie(name: string, opened: Opened): Promise<Result<n
 }
 
 /** Whether it was asked on this very computer; the door says so. */
-export const isLocal = async (): Promise<boolean> => (await headers()).get("x-izzam-local") === "1";
+export const isLocal = async (): Promise<boolean> => (await header("x-izzam-local")) === "1";
 
-export const addressOf = async (): Promise<string> =>
-  ((await headers()).get("x-forwarded-for") ?? "unknown").split(",")[0]?.trim() ?? "unknown";
+export const addressOf = async (): Promise<string> => ((await header("x-forwarded-for")) ?? "unknown").split(",")[0]?.trim() ?? "unknown";

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import { newToken } from "../secrets";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 /** A chat word: what chatters type, so without spaces and not what a chat command would start with. */
 export const emoteWordSchema = z

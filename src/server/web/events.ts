@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { hashToken, newToken, seal, unseal } from "../secrets";
 
 const secretPurpose = "event-secret";

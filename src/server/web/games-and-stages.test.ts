@@ -4,7 +4,7 @@ import { emoteWall } from "../../core/games/emote-wall/definition";
 import { eveningOf } from "../../core/games/evening";
 import { ok } from "../../core/kernel/refusal";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { hashToken } from "../secrets";
 import type { testDatabase } from "../testing/database";

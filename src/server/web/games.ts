@@ -4,7 +4,7 @@ import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { type Place, wholePlace } from "../../core/wire/messages";
 import type { Session } from "../ports/operator-store";
 import { newToken } from "../secrets";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { firstProblem } from "../../core/words/problem";
 
 /** Saves a draft. Settings are checked by the game's own schema, so that every draft can be published. */

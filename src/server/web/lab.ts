@@ -21,7 +21,7 @@ import { type Blank, type BlankField, count, seconds, valueAt } from "../../core
 import { markOf } from "../lab/mark";
 import type { LabRow, LabState } from "../ports/lab-store";
 import type { Session } from "../ports/operator-store";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { factsOf, type Published, published } from "./published";
 import { refusalInWords } from "./words";
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import sharp from "sharp";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { hashToken } from "../secrets";
 import type { testDatabase } from "../testing/database";

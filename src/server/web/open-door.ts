@@ -1,9 +1,9 @@
 import type { z } from "zod";
 import { refused, type Result } from "../../core/kernel/refusal";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { browserIn } from "./accounts";
 import { addressOf, isLocal, keepSession } from "./cookie";
-import { answer, fromOurPages, guarded } from "./http";
+import { fromOurs, type Route } from "./route-kit";
 import { firstProblem } from "../../core/words/problem";
 import { services } from "./services";
 
@@ -13,16 +13,12 @@ type Opened = Result<Readonly<{ token: string; expiresMs: number }>>;
 export function entrance<B>(
   schema: z.ZodType<B>,
   act: (web: WebServices, body: B, address: string, local: boolean, where: string) => Promise<Opened>,
-) {
-  return (request: Request): Promise<Response> =>
-    guarded(async () => {
-      if (!(await fromOurPages())) return answer(refused("access/foreign"));
-      const body = schema.safeParse(await request.json().catch(() => undefined));
-      if (!body.success) return answer(refused("input/invalid", { why: firstProblem(body.error) }));
-      return answer(
-        await keepSession(
-          await act(services(), body.data, await addressOf(), await isLocal(), browserIn(request.headers.get("user-agent") ?? "")),
-        ),
-      );
-    });
+): Route {
+  return fromOurs(async ({ request }) => {
+    const body = schema.safeParse(await request.json().catch(() => undefined));
+    if (!body.success) return refused("input/invalid", { why: firstProblem(body.error) });
+    return keepSession(
+      await act(services(), body.data, await addressOf(), await isLocal(), browserIn(request.headers.get("user-agent") ?? "")),
+    );
+  });
 }

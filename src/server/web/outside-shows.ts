@@ -11,7 +11,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { cut } from "../../core/kernel/text";
 import { OutsideLog, type OutsideLine, type OutsideShow, readManifest, readMoments, readResults } from "../../core/review/outside";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { saidBy } from "./show-lines";
 

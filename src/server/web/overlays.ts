@@ -1,7 +1,7 @@
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
 import { hashToken, newToken, seal, unseal } from "../secrets";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 const purpose = "overlay-link";
 

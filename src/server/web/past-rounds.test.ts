@@ -5,7 +5,7 @@ import { raffle } from "../../core/games/raffle/definition";
 import { wholeProofs } from "../../core/games/raffle/round";
 import { raffleSettingsSchema } from "../../core/games/raffle/settings";
 import { gameId } from "../../core/kernel/ids";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import type { testDatabase } from "../testing/database";
 import { openedWeb } from "../testing/web";

@@ -3,7 +3,7 @@ import { allGames, gameOf } from "../../core/games/registry";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { RoundWords, Row } from "../../core/module/game";
 import type { GameRecord } from "../ports/event-store";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 export type PastRound = Omit<RoundWords, "round"> &
   Readonly<{ id: number; game: string; gameName: string; kind: string; atMs: number; check: string; entries: boolean }>;

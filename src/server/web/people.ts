@@ -4,7 +4,7 @@ import { fold } from "../../core/kernel/fold";
 import { viewerId } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 export type ListLine = Readonly<{ line: number; name: string; points: number; id: string; known: boolean; problem: string }>;
 export type ListReport = Readonly<{ lines: readonly ListLine[]; good: number; bad: number; points: number }>;

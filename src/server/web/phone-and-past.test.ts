@@ -3,7 +3,7 @@ import { gameId } from "../../core/kernel/ids";
 import type { Viewer } from "../../core/signals/signal";
 import type { LogRow } from "../ports/engine-store";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { hashToken } from "../secrets";
 import type { testDatabase } from "../testing/database";

@@ -1,7 +1,7 @@
 import { defaultDialect } from "../../core/chat/dialect";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { type ChatSettings, chatSettingsSchema, type StudioConnection, studioOfRig, type WebServices } from "../composition";
+import { type ChatSettings, chatSettingsSchema, type StudioConnection, studioOfRig, type WebServices } from "../composition/web";
 import type { Env } from "../env";
 import type { ChatStore } from "../ports/operator-store";
 import { seal } from "../secrets";

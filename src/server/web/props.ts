@@ -7,11 +7,11 @@ import { cut, wellFormed } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { pictureDefaults, pictureFactsSchema } from "../../core/props/settings";
 import { videoDefaults, type VideoSettings, videoSettingsSchema } from "../../core/props/video";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { fetchFile } from "../props/address";
-import { mostPropBytes } from "../props/make";
+import { mostPropBytes } from "../props/limits";
 import { isZip } from "../props/zip";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import { newToken } from "../secrets";
 import { refusalInWords } from "./words";
 

@@ -1,7 +1,7 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { moduleOf, readSettings } from "../../core/modules";
 import { moneyDefaults } from "../../core/signals/money";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 
 export type Published = Readonly<{ id: string; kind: string; name: string; version: number; settings: unknown }>;
 /** What runs, as it was published; what can't be read is left out. */

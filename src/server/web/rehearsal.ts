@@ -5,7 +5,7 @@ import { type EveningRates, ratesOfRoom } from "../../core/lab/rates";
 import { usesOf } from "../../core/props/kinds";
 import { type CheckModule, type Check, settingsChecks } from "../../core/rehearsal/checks";
 import type { CrowdAsk, RehearsalAsk, Source } from "../../core/rehearsal/plan";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { published } from "./published";
 

@@ -2,7 +2,7 @@ import { RateLimiterMemory } from "rate-limiter-flexible";
 import { networkInterfaces } from "node:os";
 import { randomBytes, randomInt } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { hashToken, newToken } from "../secrets";
 import { sessionDays } from "./accounts";

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { wheelSettingsSchema } from "../../core/games/wheel/settings";
 import { ruleEffectSchema } from "../../core/rules/effect";
 import { newRule, type Rulebook, rulebookSchema } from "../../core/rules/settings";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { hashToken } from "../secrets";
 import { nowMs, setupCode, testWeb } from "../testing/web";

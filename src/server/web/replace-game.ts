@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import { isGame } from "../../core/games/registry";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { putInPlace } from "../../core/rules/put-in-place";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
 import { draftOf } from "./books";
 import { placeOf, publish, saveDraft } from "./games";

@@ -8,7 +8,7 @@ import { asChapters, asEdl, asJson, asRows, onRecording } from "../../core/revie
 import { momentsOf, type Series } from "../../core/review/moments";
 import { frameRateIds, frameRateOf } from "../../core/review/timecode";
 import { markOf, type TimelineEvent } from "../../core/show/timeline";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { Bins, KeptMoment, ReviewedShow, ShowFault, ShowNumbers, SoldOf } from "../ports/review-store";
 import type { WhoCame } from "../ports/show-store";
 import { type AiredRow, airedIn } from "./aired";

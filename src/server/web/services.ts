@@ -1,4 +1,4 @@
-import { composeWeb, type WebServices } from "../composition";
+import { composeWeb, type WebServices } from "../composition/web";
 import { readEnv } from "../env";
 import { pointPractice } from "./practice";
 

@@ -3,7 +3,7 @@ import { gameOf } from "../../core/games/registry";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { type SharedShow, sharedShow } from "../../core/review/shared";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { hashToken, newToken } from "../secrets";
 import { allowed } from "./accounts";
 import { reviewView, showMoments } from "./review";

@@ -3,7 +3,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import { markOf } from "../../core/show/timeline";
 import type { Signal } from "../../core/signals/signal";
 import type { TalkItem } from "../../core/wire/messages";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { talkText } from "../engine/talk-text";
 import type { LinesAsked, LogLine } from "../ports/review-store";
 

@@ -3,7 +3,7 @@ import Papa from "papaparse";
 import { z } from "zod";
 import type { ChannelId } from "../../core/kernel/ids";
 import { type ShowFile, showFiles, showFormat, type ShowManifest } from "../../core/review/bundle";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import type { ReviewedShow } from "../ports/review-store";
 import { factsOf, published } from "./published";
 import { airedIn } from "./aired";

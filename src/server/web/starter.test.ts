@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import type { ChannelId } from "../../core/kernel/ids";
 import { refused } from "../../core/kernel/refusal";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { hashToken } from "../secrets";
 import { nowMs, setupCode, testWeb } from "../testing/web";
 import { setUp } from "./accounts";

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { fold } from "../../core/kernel/fold";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, type Refusal, type Result } from "../../core/kernel/refusal";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { drawnEmotes } from "../pictures/frames";
 import { addEmote } from "./emotes";
 import { addProps } from "./props";

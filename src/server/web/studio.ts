@@ -1,7 +1,7 @@
 import { ok, type Result } from "../../core/kernel/refusal";
 import type { ChannelId } from "../../core/kernel/ids";
 import { seal } from "../secrets";
-import type { StudioConnection, WebServices } from "../composition";
+import type { StudioConnection, WebServices } from "../composition/web";
 
 /** `secret`: a new one, "" to forget the one there is, null to leave it as it is. */
 export async function saveStudio(

@@ -1,7 +1,7 @@
 import { LRUCache } from "lru-cache";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { ShowFigures } from "../../core/review/trends";
-import type { WebServices } from "../composition";
+import type { WebServices } from "../composition/web";
 import { awayDays, binsOf, once, saidIn } from "./review";
 
 const figuresRead = new LRUCache<string, ShowFigures>({ max: 500 });

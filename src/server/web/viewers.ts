@@ -1,4 +1,3 @@
-import { cookies } from "next/headers";
 import { fileTypeFromBuffer } from "file-type";
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
@@ -7,9 +6,10 @@ import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { HistoryLine } from "../ports/points-store";
 import { hashToken, newToken, seal } from "../secrets";
-import { sha256 } from "../pictures/sheet";
+import { sha256 } from "../hash";
 import { allowed } from "./accounts";
 import { keepCookie } from "./cookie";
+import { cookie } from "./asked";
 import { services } from "./services";
 
 export const viewerCookie = "izzam_viewer";
@@ -22,7 +22,7 @@ export const channelOf = (text: string | undefined): ChannelId | null =>
 
 /** The hash of this page's token; empty for a page that has none yet. */
 export async function pageToken(): Promise<string> {
-  const token = (await cookies()).get(viewerCookie)?.value;
+  const token = await cookie(viewerCookie);
   return token !== undefined && /^[A-Za-z0-9_-]{20,64}$/.test(token) ? hashToken(token) : "";
 }
 

@@ -3,7 +3,7 @@ import { labRefusalInWords } from "../../core/lab/words";
 import { rehearsalRefusalInWords } from "../../core/rehearsal/words";
 import { pointsRefusalInWords } from "../../core/points/words";
 import { rewardRefusalInWords } from "../../core/rewards/words";
-import { pictureRefusalInWords } from "../pictures/sheet";
+import { pictureRefusalInWords } from "../pictures/words";
 import { engineRefusalInWords } from "../../core/modules";
 import { showRefusalInWords } from "../../core/show/words";
 import { soundRefusalInWords } from "../sounds/sound";
@@ -51,6 +51,10 @@ export function refusalInWords({ code, facts }: Refusal): string {
   if (code.startsWith("lab/")) return sentence(labRefusalInWords({ code, facts }));
   if (code.startsWith("points/")) return sentence(pointsRefusalInWords({ code, facts }));
   switch (code) {
+    case "address/unknown":
+      return "There is nothing at this address. Reload the page: it may be older than Izzam is now.";
+    case "address/method":
+      return "This address is not used that way. Reload the page: it may be older than Izzam is now.";
     case "practice/none":
       return "Izzam was started without the practice rig. Start it again without --no-practice.";
     case "practice/away":

@@ -3,7 +3,7 @@ import { Box, Button, chakra, Collapsible, Field, Flex, Grid, Input, Stack, Swit
 import { ChevronDown } from "lucide-react";
 import { type FormEvent, useState } from "react";
 import { defaultDialect, type Dialect } from "../../../../core/chat/dialect";
-import type { ChatSettings } from "../../../../server/composition";
+import type { ChatSettings } from "../../../../server/composition/web";
 import { tell } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { ChatLine } from "../../../_frame/chat-line";

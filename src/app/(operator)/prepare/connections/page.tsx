@@ -1,7 +1,7 @@
 import { Text } from "@chakra-ui/react";
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
-import { chatSettingsSchema, studioConnectionSchema } from "../../../../server/composition";
+import { chatSettingsSchema, studioConnectionSchema } from "../../../../server/composition/web";
 import { currentSession } from "../../../../server/web/http";
 import { services } from "../../../../server/web/services";
 import { PrepareTabs } from "../prepare-tabs";

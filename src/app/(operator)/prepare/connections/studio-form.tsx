@@ -1,7 +1,7 @@
 "use client";
 import { Button, chakra, Field, Flex, Grid, Input, Text } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
-import type { StudioConnection } from "../../../../server/composition";
+import type { StudioConnection } from "../../../../server/composition/web";
 import { HealthLine } from "../../../_frame/health-line";
 import { call } from "../../../_frame/call";
 import { Trouble } from "../../../_frame/trouble";

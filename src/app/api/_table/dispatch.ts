@@ -1,0 +1,35 @@
+import findMyWay, { type HTTPMethod } from "find-my-way";
+import type { NextRequest } from "next/server";
+import { refused } from "../../../core/kernel/refusal";
+import { asking } from "../../../server/web/asked";
+import { answer } from "../../../server/web/http";
+import type { Route } from "../../../server/web/route-kit";
+import { table } from "./table";
+
+const router = findMyWay<findMyWay.HTTPVersion.V1>({ maxParamLength: 400 });
+const methods = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const satisfies readonly HTTPMethod[];
+for (const [at, route] of Object.entries(table)) {
+  const [method, path] = at.split(" ") as [HTTPMethod, string];
+  router.on(method, path, () => undefined, route);
+}
+const routeAt = (method: HTTPMethod, path: string) => {
+  const found = router.find(method, path);
+  const route = found?.store as Route | undefined;
+  // An address that can't be read is found too, by the router's own handler, which has no route.
+  return found === null || route?.handle === undefined ? null : { route, params: found.params as Readonly<Record<string, string>> };
+};
+
+/** Answers whatever is asked of the API, by its table. */
+export function dispatch(request: NextRequest): Promise<Response> {
+  const path = new URL(request.url).pathname.replace(/^\/api(?=\/)/, "");
+  // A look ahead is answered as the look would be; its body is left out by the server.
+  const method = request.method === "HEAD" ? "GET" : (request.method as HTTPMethod);
+  const found = routeAt(method, path);
+  if (found !== null) return asking(request, () => found.route.handle(request, found.params));
+  const others = methods.filter((m) => routeAt(m, path) !== null);
+  return Promise.resolve(
+    others.length === 0
+      ? answer(refused("address/unknown"))
+      : answer(refused("address/method"), { status: 405, headers: { allow: others.join(", ") } }),
+  );
+}

@@ -1,0 +1,4 @@
+import { mostSoundBytes } from "../sounds/sound";
+
+/** How large the file of a prop may be, films apart. */
+export const mostPropBytes = mostSoundBytes;
