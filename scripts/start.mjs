@@ -16,6 +16,9 @@ const help = `./start            starts Izzam with the demo channel and the prac
   --trust LIST     addresses or networks of such proxies, by commas: 127.0.0.1,10.0.0.0/24
   --data FOLDER    where database, keys and logs live (usually .data)`;
 
+// What a full disk, or a terminal that was closed, does not take is not worth ending for.
+for (const stream of [process.stdout, process.stderr]) stream.on("error", () => undefined);
+
 async function main() {
   let options;
   try {
@@ -68,12 +71,18 @@ async function main() {
 
   const running = [];
   let stopping = false;
+  /** The processes at once, then what they use: a signal is answered within seconds. */
+  const end = async () => {
+    const [database, ...processes] = running;
+    await Promise.all(processes.map((part) => part.stop()));
+    await database?.stop();
+    rmSync(lock, { force: true });
+  };
   const stopAll = async (code) => {
     if (stopping) return;
     stopping = true;
     say("\nStopping …");
-    for (const part of running.reverse()) await part.stop();
-    rmSync(lock, { force: true });
+    await end();
     say("Izzam has stopped.");
     process.exit(code);
   };
@@ -132,32 +141,42 @@ async function main() {
     });
     await step(demo ? "Preparing the demo channel" : "Preparing the database", () => seed(env));
 
+    const slots = [];
     const keep = async (name) => {
       const pause = pauses();
-      const slot = { stop: async () => slot.now.stop() };
+      const slot = { name, ready: false, stop: async () => slot.now.stop() };
       const begin = () => {
         const from = Date.now();
         slot.now = startProcess(name, env, join(folder, "logs"), {
-          onExit: (code, signal) => {
+          onExit: (code, signal, last) => {
             if (stopping || !slot.ready) return;
-            say(`The ${name} process ended (${signal ?? code}); starting it again.`);
-            setTimeout(() => !stopping && begin(), pause(Date.now() - from));
+            const waitMs = pause(Date.now() - from);
+            const when = waitMs < 1_000 ? "" : ` in ${Math.round(waitMs / 1000)} s`;
+            say(`The ${name} process ended (${signal ?? code})${last === "" ? "" : `: ${last}`}. Starting it again${when}.`);
+            setTimeout(() => !stopping && begin(), waitMs);
           },
         });
         return slot.now.ready;
       };
       running.push(slot);
+      slots.push(slot);
       await begin();
       slot.ready = true;
     };
-    await step("Starting Izzam", () =>
-      Promise.all([keep("web"), keep("engine"), keep("media"), keep("lab"), ...(practice ? [keep("practice")] : [])]),
+    const pending = () => slots.filter((s) => !s.ready).map((s) => ({ name: `the ${s.name} process`, last: s.now.lastLogged() }));
+    await step(
+      "Starting Izzam",
+      () => Promise.all(["web", "engine", "media", "lab", ...(practice ? ["practice"] : [])].map(keep)),
+      pending,
     );
     writeFileSync(lock, JSON.stringify({ pid: process.pid, port, practice, database: { port: database.port } }));
     announce({ port, practice, demo, lan: options.lan, setupCode });
   } catch (error) {
-    for (const part of running.reverse()) await part.stop();
-    rmSync(lock, { force: true });
+    // From here on nothing is started again. A Ctrl-C in the middle has its own words.
+    const asked = stopping;
+    stopping = true;
+    if (asked) return;
+    await end();
     throw error;
   }
 }

@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort } from "./ports.mjs";
-import { step, Trouble } from "./say.mjs";
+import { lastLogged, step, Trouble } from "./say.mjs";
 import { program, run } from "./system.mjs";
 
 const isRoot = process.getuid?.() === 0;
@@ -19,6 +19,15 @@ const alive = (pid) => {
     return false;
   }
 };
+
+/** The end of the database's own log. */
+export function logOf(folder) {
+  try {
+    return readFileSync(join(folder, "mariadb.log"), "utf8").slice(-2_000);
+  } catch {
+    return "";
+  }
+}
 
 /** Servers that still work on this data folder, whatever became of the folder's own pid file. */
 const serversOn = (dir) =>
@@ -131,10 +140,10 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
       if (!meant && ready) onExit?.();
     });
     const { createConnection } = await import("mysql2/promise");
-    for (let i = 0; i < 300; i += 1) {
+    // A crash that is being recovered from takes as long as it takes.
+    for (;;) {
       if (ended) {
-        const log = existsSync(join(folder, "mariadb.log")) ? readFileSync(join(folder, "mariadb.log"), "utf8").slice(-2000) : "";
-        throw new Trouble(`The database could not start. The end of its log:\n${log}`);
+        throw new Trouble(`The database could not start. The end of its log:\n${logOf(folder)}`);
       }
       try {
         const connection = await createConnection({ host: "127.0.0.1", port, user: "izzam", password, connectTimeout: 1000 });
@@ -144,7 +153,6 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
         break;
       } catch {
         await wait(100);
-        if (i === 299) throw new Trouble("The database did not answer within 30 s.");
       }
     }
     const stop = async () => {
@@ -160,5 +168,6 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
     };
     return { port, password, pid: child.pid, stop, kill };
   };
-  return quiet ? begin() : step(fresh ? "Setting up a private database" : "Starting the database", begin);
+  const pending = () => [{ name: "the database", last: lastLogged(logOf(folder)) }];
+  return quiet ? begin() : step(fresh ? "Setting up a private database" : "Starting the database", begin, pending);
 }

@@ -1,4 +1,6 @@
 import { inProcessDecoder } from "../testing/decoder";
+import { type ChannelId, channelId } from "../../core/kernel/ids";
+import { ok } from "../../core/kernel/refusal";
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { pino } from "pino";
 import { inProcessBus } from "../adapters/bus/in-process";
@@ -102,6 +104,43 @@ describe("the engine", () => {
     store.away = false;
     for (let i = 0; i < 300 && engine.runners.size === 0; i += 1) await pause(20);
     expect(engine.runners.size).toBe(1);
+  });
+  test("what is asked of it before it has taken its channels up is told “not yet”; “no such channel” is said once that is known", async () => {
+    const store = memoryEngineStore();
+    const { id } = testChannel();
+    const none = channelId("nowhere");
+    store.put(testChannel());
+    const { engine } = start(store);
+    const asked = async (channel: ChannelId): Promise<readonly string[]> => {
+      const shop = await engine.viewerDoor.shop(channel, "");
+      const bought = await engine.viewerDoor.ask(channel, "x".repeat(43), async () => ok({ count: 1 }));
+      const rehearsed = await engine.rehearsals.begin(channel, {
+        source: { from: "nobody" },
+        pace: 1,
+        chat: false,
+        overlays: false,
+        by: "ada",
+      });
+      const spoken = engine.speak(channel, "hello", "ada");
+      return [shop, bought, rehearsed, spoken].map((r) => (r.ok ? "ok" : r.refusal.code));
+    };
+    const trigger = async (): Promise<string> => {
+      const fired = await engine.trigger("t".repeat(22));
+      return fired.ok ? "ok" : fired.refusal.code;
+    };
+    const notYet = ["engine/starting", "engine/starting", "engine/starting", "engine/starting"];
+    expect(await asked(id)).toEqual(notYet);
+    expect(await asked(none)).toEqual(notYet);
+    expect(await trigger()).toBe("store/away");
+    store.away = true;
+    await engine.start();
+    expect(await asked(id)).toEqual(notYet);
+    expect(await asked(none)).toEqual(notYet);
+    store.away = false;
+    for (let i = 0; i < 300 && engine.runners.size === 0; i += 1) await pause(20);
+    expect((await asked(id))[0]).toBe("ok");
+    expect(await asked(none)).toEqual(["channel/unknown", "channel/unknown", "channel/unknown", "channel/unknown"]);
+    expect(await trigger()).toBe("trigger/unknown");
   });
 });
 

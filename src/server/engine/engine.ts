@@ -46,6 +46,8 @@ export class Engine {
   private readonly studios: StudioLines;
   private readonly timers: NodeJS.Timeout[] = [];
   private readonly delay = monitorEventLoopDelay({ resolution: 20 });
+  /** The channels there are, as of the last look. */
+  private known: ReadonlySet<ChannelId> = new Set();
   private databaseAway = false;
   /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
   private settled = false;
@@ -86,9 +88,14 @@ export class Engine {
         return this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`;
       },
       (shown) => this.faceDoor.url(this.rehearsals.channelOf(shown)),
-      () => this.settled,
+      () => this.isWhole(),
     );
-    this.intake = new Intake({ runners: this.runners, settled: () => this.settled, clock, secrets: parts.eventSecrets ?? (() => []) });
+    this.intake = new Intake({
+      runners: this.runners,
+      absent: (id) => this.isNotYet(id),
+      clock,
+      secrets: parts.eventSecrets ?? (() => []),
+    });
     const stillValid = async (hash: string): Promise<boolean> => (await store.session(hash, clock.now())) !== null;
     this.overlays.stillValid = stillValid;
     this.operators = new OperatorHub((id) => this.standing(id), stillValid);
@@ -98,6 +105,7 @@ export class Engine {
       store,
       face: (id, name) => this.faceDoor.own(id, name),
       left: (hash) => this.viewers.left(hash),
+      absent: (id) => this.absent(id),
     });
     this.viewers = new ViewerHub(
       this.runners,
@@ -115,6 +123,7 @@ export class Engine {
       clock,
       store,
       runners: this.runners,
+      absent: (id) => this.absent(id),
       say: (id, text) => this.chats.say(id, text),
       speech: (text, voice) => this.speeches.of(text, voice),
       lookUp: (id, name) => this.faces.kept(id, name),
@@ -156,6 +165,7 @@ export class Engine {
     const { store, log } = this.parts;
     try {
       const revisions = await store.revisions();
+      this.known = new Set(revisions.keys());
       if (this.databaseAway) log.info("the database answers again");
       this.databaseAway = false;
       for (const [id, revision] of revisions) {
@@ -164,7 +174,8 @@ export class Engine {
         // Another epoch: somebody had the channel meanwhile, so what this process believes of it is stale.
         const stale = runner !== undefined && this.fences.get(id)?.epoch !== fence?.epoch;
         if (stale) await this.drop(id);
-        if (fence !== null) this.fences.set(id, { ...this.fences.get(id), ...fence });
+        if (fence === null) this.fences.delete(id);
+        else this.fences.set(id, { ...this.fences.get(id), ...fence });
         if (fence === null || !(runner === undefined || stale || runner.row.revision !== revision)) continue;
         try {
           await this.reload(id);
@@ -236,7 +247,7 @@ export class Engine {
   }
 
   /** A trigger address was called: any button device can do that. The token is the whole secret. */
-  readonly trigger = (token: string): Promise<Result<readonly Note[]>> => fireTrigger(this.runners, token, this.settled);
+  readonly trigger = (token: string): Promise<Result<readonly Note[]>> => fireTrigger(this.runners, token, this.isWhole());
 
   /** Sessions ended: whatever is open for one that is no more is closed. */
   async recheck(): Promise<void> {
@@ -245,13 +256,27 @@ export class Engine {
 
   readonly nowMs = (): number => this.parts.clock.now();
 
+  /** Whether every channel that is this process's to run is taken up: until then nobody can say that a link is none. */
+  private isWhole(): boolean {
+    return this.settled && [...this.known].every((id) => this.runners.has(id) || !this.fences.has(id));
+  }
+  /** Whether a channel that does not run may be there all the same. */
+  private isNotYet(id: ChannelId): boolean {
+    return !this.settled || this.databaseAway || this.known.has(id);
+  }
+  /**
+   * Why a channel is not to be had: not yet, while it is not taken up or the database can't say whether there is one;
+   * never, once it is known that there is none. A "not yet" is tried again; whoever takes it for a no may pay twice.
+   */
+  readonly absent = (id: ChannelId): Result<never> => refused(this.isNotYet(id) ? "engine/starting" : "channel/unknown");
+
   /** A channel as it runs, or a rehearsal of one. */
   readonly runnerOf = (id: ChannelId): Runner | undefined => this.runners.get(id) ?? this.rehearsals.runner(id);
 
   /** An operator speaks in chat. */
   speak(id: ChannelId, text: string, by: string): Result<null> {
     const runner = this.runnerOf(id);
-    if (runner === undefined) return refused("channel/unknown");
+    if (runner === undefined) return this.absent(id);
     return runner.say(text, 0, this.parts.clock.now(), by) ? ok(null) : refused("chat/cannot-say");
   }
 

@@ -47,8 +47,20 @@ export function openGateway({
     proxyTimeout: 120_000,
     headers: { "x-izzam-door": env.internalKey },
   });
-  proxy.on("error", (_error, _req, res) => {
+  proxy.on("error", (_error, req, res) => {
     if (!("writeHead" in res) || res.headersSent) return;
+    // What a page asks in the background is answered in its own words; it keeps what was typed.
+    if (req.url?.startsWith("/api/") === true) {
+      res.writeHead(503, { "content-type": "application/json", "retry-after": "2", "cache-control": "no-store" });
+      res.end(
+        JSON.stringify({
+          ok: false,
+          refusal: { code: "web/away", facts: {} },
+          words: "Izzam is starting, so nothing was done yet. Try again in a moment.",
+        }),
+      );
+      return;
+    }
     res.writeHead(503, { "content-type": "text/html; charset=utf-8", "retry-after": "2" });
     res.end(
       "<!doctype html><meta http-equiv=refresh content=2><title>Izzam is starting</title><p>Izzam is starting. This page tries again by itself.</p>",

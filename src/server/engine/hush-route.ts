@@ -38,7 +38,12 @@ export const hushRoute =
       return answer(200, { ok: true, value: null });
     }
     const runner = engine.runners.get(session.channelId);
-    if (runner === undefined) return no(404, "channel/unknown", "The channel is not running yet. Try again in a moment.");
+    if (runner === undefined) {
+      const away = engine.absent(session.channelId);
+      if (!away.ok && away.refusal.code === "channel/unknown") return no(404, "channel/unknown", "There is no such channel.");
+      res.setHeader("retry-after", "2");
+      return no(503, "engine/starting", "Izzam is starting. Try again in a moment.");
+    }
     void runner.hush(on);
     // The list of who did what may wait for the database; hush must not.
     void store.audit(session.channelId, session.operatorId, "hush", { on }, engine.nowMs()).catch(() => undefined);

@@ -232,14 +232,14 @@ describe("strangers", () => {
 
 describe("while it is not ready, and by whose clock", () => {
   test("before every channel is taken up a sender is asked to come again; afterwards an unknown channel is unknown", async () => {
-    let settled = false;
-    const other = new Intake({ runners: new Map(), clock: { now: () => nowMs }, secrets: () => [secret], settled: () => settled });
+    let absent = true;
+    const other = new Intake({ runners: new Map(), clock: { now: () => nowMs }, secrets: () => [secret], absent: () => absent });
     const early = createServer((req, res) => void other.take(runner.id, req, res));
     await new Promise<void>((resolve) => early.listen(0, "127.0.0.1", resolve));
     const post = () => fetch(`http://127.0.0.1:${(early.address() as AddressInfo).port}/`, { method: "POST", body: "{}" });
     const first = await post();
     expect([first.status, first.headers.get("retry-after")]).toEqual([503, "2"]);
-    settled = true;
+    absent = false;
     expect((await post()).status).toBe(404);
     await new Promise((resolve) => early.close(resolve));
   });

@@ -20,8 +20,8 @@ const keptRefusals = 100;
 export type RefusedEvent = { atMs: number; code: string; why: string; type: string; id: string; count: number };
 export type IntakeDeps = Readonly<{
   runners: ReadonlyMap<ChannelId, Runner>;
-  /** Whether all channels are taken up; left out where they are. */
-  settled?: () => boolean;
+  /** Whether a channel that does not run may be there all the same; left out where that is never so. */
+  absent?: (channel: ChannelId) => boolean;
   clock: Clock;
   /** The secrets a channel's events may be signed with now, unsealed. */
   secrets: (row: EventsRow, nowMs: number) => readonly string[];
@@ -154,8 +154,8 @@ export class Intake {
     const row = runner?.row.events ?? null;
     if (runner === undefined || row === null) {
       req.resume();
-      // Until every channel is taken up nobody can say that there is no such channel: a sender would take that for final.
-      return this.no(channel, runner === undefined && this.deps.settled?.() === false ? "event/starting" : "event/no-channel");
+      // Until it is taken up nobody can say that there is no such channel: a sender would take that for final.
+      return this.no(channel, runner === undefined && this.deps.absent?.(channel) === true ? "event/starting" : "event/no-channel");
     }
     const body = await readBody(req, mostBody);
     if (body === null) return this.no(channel, "event/too-large");

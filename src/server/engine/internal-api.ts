@@ -109,22 +109,22 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     case "command": {
       const { channel, game, by, id: signalId, command } = bodies.command.parse(body);
       const runner = engine.runnerOf(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.command(game, by, signalId, command));
+      return answer(runner === undefined ? engine.absent(channel) : await runner.requests.command(game, by, signalId, command));
     }
     case "cue": {
       const { channel, cue, by, id: signalId, via } = bodies.cue.parse(body);
       const runner = engine.runnerOf(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : await runner.requests.cue(cue, by, signalId, via));
+      return answer(runner === undefined ? engine.absent(channel) : await runner.requests.cue(cue, by, signalId, via));
     }
     case "queue": {
       const { channel, do: what, queue } = bodies.queue.parse(body);
       const runner = engine.runnerOf(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : runner.actOnQueue(what, queue));
+      return answer(runner === undefined ? engine.absent(channel) : runner.actOnQueue(what, queue));
     }
     case "held": {
       const { channel, do: what, alert } = bodies.held.parse(body);
       const runner = engine.runnerOf(channel);
-      return answer(runner === undefined ? refused("channel/unknown") : runner.held(what, alert));
+      return answer(runner === undefined ? engine.absent(channel) : runner.held(what, alert));
     }
     case "say": {
       const { channel, text, by } = bodies.say.parse(body);
@@ -146,7 +146,7 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     }
     case "code": {
       const { channel, token } = bodies.code.parse(body);
-      return answer(engine.runners.has(channel) ? { ok: true, value: engine.viewers.code(channel, token) } : refused("channel/unknown"));
+      return answer(engine.runners.has(channel) ? { ok: true, value: engine.viewers.code(channel, token) } : engine.absent(channel));
     }
     case "purchase": {
       const { channel, token, ...request } = bodies.purchase.parse(body);

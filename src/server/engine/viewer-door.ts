@@ -16,6 +16,8 @@ type Parts = Readonly<{
   face: (channel: ChannelId, name: string) => string;
   /** A page is nobody's any more. */
   left: (tokenHash: string) => void;
+  /** Why a channel that does not run is not to be had. */
+  absent: (channel: ChannelId) => Result<never>;
 }>;
 
 /** Who viewer pages are, and what they ask for. */
@@ -39,7 +41,7 @@ export class ViewerDoor {
   /** All that the viewer page shows at first; the same that it is told afterwards. */
   async shop(channel: ChannelId, tokenHash: string): Promise<Result<ShopView>> {
     const runner = this.parts.runners.get(channel);
-    if (runner === undefined) return refused("channel/unknown");
+    if (runner === undefined) return this.parts.absent(channel);
     const viewer = await this.of(channel, tokenHash);
     return ok({ ...runner.shop.page(viewer), face: viewer === null ? "" : this.parts.face(channel, viewer.name) });
   }
@@ -47,7 +49,7 @@ export class ViewerDoor {
   /** Something that who a viewer page is tied to asks for. */
   async ask(channel: ChannelId, tokenHash: string, ask: ViewerAsk): Promise<Result<Note>> {
     const runner = this.parts.runners.get(channel);
-    if (runner === undefined) return refused("channel/unknown");
+    if (runner === undefined) return this.parts.absent(channel);
     const viewer = await this.of(channel, tokenHash);
     return viewer === null ? refused("viewer/not-proven") : ask(runner.requests, viewer);
   }

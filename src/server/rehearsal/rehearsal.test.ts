@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
+import { refused } from "../../core/kernel/refusal";
 import { bossBattle } from "../../core/games/boss-battle/definition";
 import { bossDefaults } from "../../core/games/boss-battle/settings";
 import { channelId, gameId } from "../../core/kernel/ids";
@@ -270,6 +271,7 @@ describe("the rehearsals of a channel", () => {
       clock,
       store,
       runners: new Map([[live.id, live]]),
+      absent: () => refused("engine/starting"),
       say: () => true,
       speech: undefined,
       lookUp: async () => null,

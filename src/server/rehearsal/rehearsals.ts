@@ -23,6 +23,8 @@ export type RehearsalsParts = Pick<RehearsalParts, "onError"> &
     clock: Clock;
     store: EngineStore;
     runners: ReadonlyMap<ChannelId, Runner>;
+    /** Why a channel that does not run is not to be had. */
+    absent: (channel: ChannelId) => Result<never>;
     say: (channel: ChannelId, text: string) => boolean;
     speech: RehearsalParts["speech"];
     lookUp: (channel: ChannelId, name: string) => ReturnType<NonNullable<RehearsalParts["lookUp"]>>;
@@ -83,7 +85,7 @@ export class Rehearsals {
   async begin(channel: ChannelId, asked: Begun): Promise<Result<Readonly<{ id: string }>>> {
     const { parts } = this;
     const live = parts.runners.get(channel);
-    if (live === undefined) return refused("channel/unknown");
+    if (live === undefined) return parts.absent(channel);
     if ((live.modules.show()?.state ?? "off") !== "off") return refused("rehearsal/show-runs");
     const running = this.ofChannel(channel).filter((k) => !k.rehearsal.isOver).length;
     if (running >= mostRehearsals) return refused("rehearsal/too-many", { most: mostRehearsals });

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { refused } from "../../core/kernel/refusal";
 import { bossBattle } from "../../core/games/boss-battle/definition";
 import { channelId } from "../../core/kernel/ids";
 import { ratesOfRoom } from "../../core/lab/rates";
@@ -31,6 +32,7 @@ test("a stormy rehearsal leaves every table as it was, byte for byte", async () 
     clock,
     store,
     runners: new Map([[kiln, live]]),
+    absent: () => refused("engine/starting"),
     say: () => true,
     speech: undefined,
     lookUp: async () => null,

@@ -45,19 +45,23 @@ export function forgetOperator(operatorId: string, butTokenHash = ""): void {
   for (const [hash, { session }] of lately.entries()) if (session.operatorId === operatorId && hash !== butTokenHash) lately.delete(hash);
 }
 
+/** Something is away or not up yet: the same request may be sent again, and is no "no". */
+const isNotYet = (code: string): boolean => code.endsWith("/away") || code === "engine/starting";
 const statusOf = ({ code }: Refusal): number => {
   if (code === "access/signed-out") return 401;
   if (code.startsWith("access/")) return 403;
   if (code === "sign-in/too-often") return 429;
   if (code === "draft/changed-elsewhere") return 409;
   if (code.endsWith("/unknown")) return 404;
-  if (code.endsWith("/away")) return 503;
+  if (isNotYet(code)) return 503;
   return 422;
 };
 
 export function answer<T>(result: Result<T>, extra: ResponseInit = {}): Response {
   if (result.ok) return Response.json(result, extra);
-  return Response.json({ ...result, words: refusalInWords(result.refusal) }, { status: statusOf(result.refusal), ...extra });
+  const status = statusOf(result.refusal);
+  const headers = status === 503 ? { "retry-after": "2" } : undefined;
+  return Response.json({ ...result, words: refusalInWords(result.refusal) }, { status, headers, ...extra });
 }
 
 /** Forms of other sites carry our cookie too; they can't carry our Origin. */

@@ -241,8 +241,10 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "This phone is not paired any more.";
     case "signal/duplicate":
       return "This was done already.";
+    case "engine/starting":
+      return "Izzam is starting, so nothing was done yet. Try again in a moment.";
     case "channel/unknown":
-      return "The channel is not running yet. Try again in a moment.";
+      return "There is no such channel. Check the address.";
     default:
       return code;
   }

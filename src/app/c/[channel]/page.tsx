@@ -24,8 +24,10 @@ export default async function Page({ params }: Props) {
     if (shop !== null && shop.refusal.code === "channel/unknown") notFound();
     return (
       <main className="shop-away">
-        <h1>Not reachable at the moment</h1>
-        <p>Nothing of yours is lost. Load this page again in a moment.</p>
+        {/* It comes by itself, with script and without. */}
+        <meta httpEquiv="refresh" content="3" />
+        <h1>{shop?.refusal.code === "engine/starting" ? "Izzam is starting" : "Izzam isn’t answering"}</h1>
+        <p>Your points are safe. This page tries again by itself.</p>
       </main>
     );
   }

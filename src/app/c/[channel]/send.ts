@@ -1,5 +1,17 @@
 import { purchaseRequestOf } from "./purchase-request";
 
+type Said = Readonly<{ ok: boolean; value?: { words: string }; words?: string; refusal?: { code: string } }>;
+
+/** Said by what stands before a request's turn: the door, a limit, a process that is away or starting. */
+const beforeItsTurn = /^(access|address|channel|engine|store|web|sign-in|input|defect)(\/|$)|^viewer\/not-proven$/;
+
+/**
+ * Whether this is the answer to this very request: it was done, or its own turn refused it. Everything else says nothing
+ * of an earlier try, which may have been written: the next one is the same request then, so that nobody pays twice.
+ */
+export const isDefinite = (status: number, answer: Said): boolean =>
+  answer.ok ? status === 200 : status < 500 && answer.refusal !== undefined && !beforeItsTurn.test(answer.refusal.code);
+
 /** Sends what a viewer does; the same request again while no answer came. Whether it went through; what came of it is said. */
 export async function send(
   channel: string,
@@ -15,9 +27,8 @@ export async function send(
       headers: { "content-type": "application/json" },
       body: JSON.stringify({ ...body, id: request.id }),
     });
-    const answer = (await response.json()) as { ok: boolean; value?: { words: string }; words?: string; refusal?: { code: string } };
-    // Away: it may have been written all the same, so the next try is the same request.
-    if (response.status < 500 && answer.refusal?.code.endsWith("/away") !== true) request.answered();
+    const answer = (await response.json()) as Said;
+    if (isDefinite(response.status, answer)) request.answered();
     say(answer.ok ? (answer.value?.words ?? "") : (answer.words ?? "That did not work."), answer.ok);
     return answer.ok;
   } catch {
