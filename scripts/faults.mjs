@@ -20,17 +20,25 @@ function chanceFrom(seed) {
   };
 }
 const channel = "saltmarsh-kiln";
-const viewers = ["mossy_teapot", "quietferry", "oatcake_ada", "amber_kettle", "hollow_lantern"];
+const viewers = ["mossy_teapot", "quietferry", "oatcake_ada", "raku_rita", "otterly_fine"];
+/** They buy on their pages alone, so that what is sold to them is what their pages were told. */
+const buyers = ["hemlock_hat", "gusset", "fogbank"];
+const rewards = ["clay-slap", "bell", "wheel-hum", "drip", "kettle", "tide", "gull", "door", "sherd", "tap"];
 const words = ["!slap", "!bell", "!hum", "!drip", "!kettle", "!gull", "!plate", "!creak", "!tide"];
+
+const inWords = (done) =>
+  Object.entries(done)
+    .map(([what, n]) => `${n} ${what}`)
+    .join(", ");
 
 /** As a part of ./test: a few rounds, another seed each time, which is told so that it can be run again. */
 export async function faults() {
   await ensureBuilt();
   const [rounds, seed] = [6, Math.floor(Math.random() * 1e6)];
-  const { wrong, sales } = await faultRounds({ rounds, seed });
+  const { wrong, done } = await faultRounds({ rounds, seed });
   for (const what of wrong) say(`✗ ${what}`);
   say(
-    `${rounds} rounds of kills, seed ${seed}, ${sales} sales among it: ${wrong.length === 0 ? "nothing lost, nothing doubled" : `${wrong.length} wrong`}`,
+    `${rounds} rounds of kills, seed ${seed} (${inWords(done)}): ${wrong.length === 0 ? "nothing lost, nothing doubled" : `${wrong.length} wrong`}`,
   );
   return { passed: wrong.length === 0 ? 1 : 0, failed: wrong.length === 0 ? 0 : 1 };
 }
@@ -89,8 +97,10 @@ export async function faultRounds({ rounds, seed }) {
     wrong.push(`${id} was never taken`);
     return false;
   };
-  const saySomething = (as, text, id) =>
-    fetch(`${stack.practice}/say`, { method: "POST", body: JSON.stringify({ as, text, id }) }).catch(() => undefined);
+  const saySomething = async (as, text, id) => {
+    const said = await fetch(`${stack.practice}/say`, { method: "POST", body: JSON.stringify({ as, text, id }) }).then((r) => r.json());
+    if (said.ok !== true) wrong.push(`${as} is nobody in the rig's chat`);
+  };
   /** An operator of the demo, signed in by one click. */
   const cookie = async () => {
     const response = await fetch(`${stack.base}/api/demo-sign-in`, {
@@ -101,20 +111,87 @@ export async function faultRounds({ rounds, seed }) {
     return (response.headers.get("set-cookie") ?? "").split(";")[0];
   };
   const session = await cookie();
-  const command = (game, id, what) =>
-    fetch(`${stack.base}/api/games/${game}/command`, {
-      method: "POST",
-      headers: { "content-type": "application/json", origin: stack.base, cookie: session },
-      body: JSON.stringify({ id, command: what }),
-      signal: AbortSignal.timeout(15_000),
-    })
-      .then((r) => r.json())
-      .catch(() => null);
+  /** Asked until it is answered, with one id: a "not yet" is no answer. */
+  const command = async (game, id, what) => {
+    for (let i = 0; i < 100; i += 1) {
+      const said = await fetch(`${stack.base}/api/games/${game}/command`, {
+        method: "POST",
+        headers: { "content-type": "application/json", origin: stack.base, cookie: session },
+        body: JSON.stringify({ id, command: what }),
+        signal: AbortSignal.timeout(15_000),
+      }).then(
+        async (r) => (r.status === 503 ? null : await r.json()),
+        () => null,
+      );
+      if (said !== null) return said;
+      await wait(200);
+    }
+    wrong.push(`${id} was never answered`);
+    return null;
+  };
 
-  let sales = 0;
+  /** What each kind of action came to: a run in which one of them never worked has tested nothing of it. */
+  const done = { tips: 0, follows: 0, "bought on pages": 0, "bought in chat": 0, hits: 0, refunds: 0 };
+  /** A viewer page, as a browser has it: a cookie of its own, tied to a chat name by a code. */
+  const pageOf = async (viewer) => {
+    const head = { "content-type": "application/json", origin: stack.base };
+    for (let i = 0; i < 10; i += 1) {
+      const asked = await fetch(`${stack.base}/api/viewer/${channel}/code`, { method: "POST", headers: head, body: "{}" });
+      const cookie = (asked.headers.get("set-cookie") ?? "").split(";")[0];
+      const { value } = await asked.json();
+      if (value?.code !== undefined) {
+        await saySomething(viewer, value.code);
+        for (let j = 0; j < 60; j += 1) {
+          const mine = await fetch(`${stack.base}/api/viewer/${channel}/mine`, { headers: { cookie } });
+          if (mine.status === 200) return { viewer, head: { ...head, cookie } };
+          await wait(50);
+        }
+      }
+      await wait(200);
+    }
+    throw new Error(`the page of ${viewer} was never tied to them`);
+  };
+  /** Pressed until a definite answer comes, with one id, as the page's own `send.ts` does; whether it was sold. */
+  const buy = async ({ viewer, head }, id, reward) => {
+    for (let i = 0; i < 200; i += 1) {
+      const [status, said] = await fetch(`${stack.base}/api/viewer/${channel}/buy`, {
+        method: "POST",
+        headers: head,
+        body: JSON.stringify({ id, reward, text: "", price: prices.get(reward) ?? 0 }),
+        signal: AbortSignal.timeout(15_000),
+      }).then(
+        async (r) => [r.status, await r.json()],
+        () => [0, null],
+      );
+      if (status === 200 && said.ok) return true;
+      if ((status === 422 || status === 409) && !said.refusal.code.startsWith("input/")) return false;
+      if (status !== 0 && status !== 503 && status !== 429) {
+        wrong.push(`${viewer}, who bought ${reward}, was answered with ${status}: ${said?.refusal?.code}`);
+        return false;
+      }
+      await wait(200);
+    }
+    wrong.push(`${viewer} never heard what came of ${reward}`);
+    return false;
+  };
   const sent = [];
   const answered = [];
+  const fromMs = Date.now();
+  let prices = new Map();
   try {
+    const [{ settings }] = await sql("select settings from game_versions where game_id = 'kiln-rewards' order by version desc limit 1");
+    prices = new Map((typeof settings === "string" ? JSON.parse(settings) : settings).rewards.map((r) => [r.id, r.price]));
+    const pages = await Promise.all(buyers.map(pageOf));
+    for (const name of [...viewers, ...buyers]) {
+      const given = await command("kiln-points", `faults-give-${seed}-${name}`, {
+        do: "adjust",
+        viewer: name,
+        name,
+        by: 20_000,
+        why: "to spend",
+      });
+      if (given?.ok !== true) wrong.push(`${name} has nothing to spend: ${given?.refusal?.code}`);
+    }
     for (let round = 0; round < rounds && wrong.length === 0; round += 1) {
       // Those who buy in chat must be heard: after a restart the engine joins again first.
       for (let i = 0; i < 200; i += 1) {
@@ -143,10 +220,22 @@ export async function faultRounds({ rounds, seed }) {
         );
         jobs.push(saySomething(viewer, pick(words), `m-${seed}-${round}-${i}`));
       }
-      jobs.push(command("old-spall", `hit-${seed}-${round}`, { do: "damage", amount: 1 + Math.floor(chance() * 40) }));
+      for (const [i, page] of pages.entries())
+        jobs.push(buy(page, `faults-w-${seed}-${round}-${i}`, pick(rewards)).then((sold) => (done["bought on pages"] += sold ? 1 : 0)));
+      jobs.push(
+        command("old-spall", `faults-hit-${seed}-${round}`, { do: "damage", amount: 1 + Math.floor(chance() * 40) }).then(
+          (hit) => (done.hits += hit?.ok === true ? 1 : 0),
+        ),
+      );
       const [sale] = await sql("select seq from sales where state = 'done' order by rand(?) limit 1", [round]).catch(() => []);
-      if (sale !== undefined) jobs.push(command("rewards", `back-${seed}-${round}`, { do: "sale", sale: `s${sale.seq}`, what: "refund" }));
-      await wait(chance() * 60);
+      if (sale !== undefined)
+        jobs.push(
+          command("kiln-rewards", `faults-back-${seed}-${round}`, { do: "sale", sale: `s${sale.seq}`, what: "refund" }).then(
+            (back) => (done.refunds += back?.ok === true ? 1 : 0),
+          ),
+        );
+      // What chat says while nobody listens is said to nobody: some rounds let it be heard first.
+      await wait(chance() * (round % 2 === 0 ? 400 : 60));
       const target = chance() < 0.6 ? "engine" : "database";
       await stack.kill(target);
       await wait(chance() * 80);
@@ -162,7 +251,7 @@ export async function faultRounds({ rounds, seed }) {
     }
     await wait(1_500);
     // What was answered is there, and once; what comes again changes nothing.
-    const rows = await sql("select body from log where source = 'event' and kind in ('tip', 'follow')");
+    const rows = await sql("select kind, body from log where source = 'event' and kind in ('tip', 'follow')");
     const paid = await sql(
       "select count(*) as n from transfers where reason = 'signal' and at_ms >= (select min(at_ms) from log where source = 'event')",
     );
@@ -177,7 +266,17 @@ export async function faultRounds({ rounds, seed }) {
     if (after.length !== rows.length) wrong.push(`${after.length - rows.length} events were taken a second time`);
     const negative = await sql("select ext, balance from viewers where balance < 0");
     if (negative.length > 0) wrong.push(`below none: ${negative.map((n) => n.ext).join(", ")}`);
-    sales = Number((await sql("select count(*) as n from sales where at_ms >= (select min(at_ms) from log where source = 'event')"))[0].n);
+    done.tips = rows.filter((r) => r.kind === "tip").length;
+    done.follows = rows.filter((r) => r.kind === "follow").length;
+    const sold = await sql(
+      "select v.ext as who, count(*) as n from sales s join viewers v on v.id = s.viewer where s.at_ms >= ? group by v.ext",
+      [fromMs],
+    );
+    const soldTo = (names) => sold.filter((r) => names.includes(r.who)).reduce((sum, r) => sum + Number(r.n), 0);
+    done["bought in chat"] = soldTo(viewers);
+    if (soldTo(buyers) !== done["bought on pages"])
+      wrong.push(`pages were told of ${done["bought on pages"]} sales; ${soldTo(buyers)} are written`);
+    for (const [what, n] of Object.entries(done)) if (n === 0) wrong.push(`there were no ${what}, so nothing was tested of them`);
     // The boss stands where its blows brought it.
     const blows = await sql("select body from records where game_id = 'old-spall' and kind in ('hit', 'heal', 'undo') order by id");
     for (let i = 1; i < blows.length; i += 1) {
@@ -188,7 +287,7 @@ export async function faultRounds({ rounds, seed }) {
   } finally {
     await stack.stop();
   }
-  return { wrong, sales };
+  return { wrong, done };
 }
 
 if (isMain(import.meta.url)) {
@@ -199,11 +298,11 @@ if (isMain(import.meta.url)) {
     await ensurePackages();
     await ensureBuilt();
     say(`${rounds} rounds, seed ${seed}`);
-    const { wrong, sales } = await faultRounds({ rounds, seed });
+    const { wrong, done } = await faultRounds({ rounds, seed });
     for (const what of wrong) say(`✗ ${what}`);
     say(
       wrong.length === 0
-        ? `Nothing was lost, and nothing was done twice; ${sales} sales among it.`
+        ? `Nothing was lost, and nothing was done twice: ${inWords(done)}.`
         : `${wrong.length} wrong; again with --seed ${seed}`,
     );
     if (wrong.length > 0) process.exitCode = 1;
