@@ -3,6 +3,7 @@
 import { randomBytes, createHmac } from "node:crypto";
 import { parseArgs } from "node:util";
 import { ensureBuilt } from "./build.mjs";
+import { fullDisk } from "./full-disk.mjs";
 import { checkLedger } from "./ledger.mjs";
 import { startStack } from "./lib/stack.mjs";
 import { endWith, isMain, say } from "./lib/say.mjs";
@@ -40,7 +41,8 @@ export async function faults() {
   say(
     `${rounds} rounds of kills, seed ${seed} (${inWords(done)}): ${wrong.length === 0 ? "nothing lost, nothing doubled" : `${wrong.length} wrong`}`,
   );
-  return { passed: wrong.length === 0 ? 1 : 0, failed: wrong.length === 0 ? 0 : 1 };
+  const disk = await fullDisk();
+  return { passed: (wrong.length === 0 ? 1 : 0) + disk.passed, failed: (wrong.length === 0 ? 0 : 1) + disk.failed };
 }
 
 /** Rounds of work with a kill somewhere within; afterwards everything that was answered is there, once. Tells what was wrong. */
@@ -292,11 +294,18 @@ export async function faultRounds({ rounds, seed }) {
 
 if (isMain(import.meta.url)) {
   (async () => {
-    const { values } = parseArgs({ options: { rounds: { type: "string", default: "20" }, seed: { type: "string" } } });
+    const { values } = parseArgs({
+      options: { rounds: { type: "string", default: "20" }, seed: { type: "string" }, "full-disk": { type: "boolean" } },
+    });
     const [rounds, seed] = [Number(values.rounds), Number(values.seed ?? Math.floor(Math.random() * 1e6))];
     await ensureSystem([...databasePrograms, ...soundPrograms]);
     await ensurePackages();
     await ensureBuilt();
+    if (values["full-disk"]) {
+      const { failed } = await fullDisk();
+      if (failed > 0) process.exitCode = 1;
+      return;
+    }
     say(`${rounds} rounds, seed ${seed}`);
     const { wrong, done } = await faultRounds({ rounds, seed });
     for (const what of wrong) say(`✗ ${what}`);

@@ -163,11 +163,11 @@ async function main() {
       await begin();
       slot.ready = true;
     };
-    const pending = () => slots.filter((s) => !s.ready).map((s) => ({ name: `the ${s.name} process`, last: s.now.lastLogged() }));
+    const waitedFor = () => slots.filter((s) => !s.ready).map((s) => ({ name: `the ${s.name} process`, last: s.now.lastLogged() }));
     await step(
       "Starting Izzam",
       () => Promise.all(["web", "engine", "media", "lab", ...(practice ? ["practice"] : [])].map(keep)),
-      pending,
+      waitedFor,
     );
     writeFileSync(lock, JSON.stringify({ pid: process.pid, port, practice, database: { port: database.port } }));
     announce({ port, practice, demo, lan: options.lan, setupCode });
