@@ -10,7 +10,7 @@ export default defineConfig({
   retries: 0,
   timeout: 60_000,
   expect: { timeout: 12_000 },
-  reporter: [["list"], ["json"]],
+  reporter: [["list"], ["json"], ["./e2e/times-reporter.ts"]],
   use: {
     viewport: { width: 1280, height: 800 },
     permissions: ["clipboard-read", "clipboard-write"],

@@ -16,10 +16,32 @@ export const emptyBase = given("IZZAM_EMPTY");
 export const setupCode = given("IZZAM_SETUP");
 
 /**
- * A page that is led somewhere while it stands behind another draws one frame a second from then on, and each
- * click on it waits for two: so whatever is led somewhere comes to the front. What was in front goes on drawing.
+ * One browser context for each worker, which keeps what it has loaded: a megabyte of script is fetched and compiled once,
+ * not for every test. Between tests nothing else of it is kept: no page, no cookie, no storage, no rule of the network.
+ * What a test opens beside it (a phone, a second broadcast) is closed with it, or it would go on drawing for good.
+ *
+ * A page that is led somewhere while it stands behind another draws one frame a second from then on, and each click on it
+ * waits for two: so whatever is led somewhere comes to the front. What was in front goes on drawing.
  */
-export const test = plainTest.extend<{ awake: undefined }>({
+export const test = plainTest.extend<{ awake: undefined }, { house: BrowserContext }>({
+  house: [
+    async ({ browser }, use) => {
+      const house = await browser.newContext({ viewport: desk, permissions: ["clipboard-read", "clipboard-write"] });
+      await use(house);
+      await house.close();
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ house, browser }, use, info) => {
+    await use(house);
+    if (info.status !== info.expectedStatus)
+      for (const page of house.pages()) {
+        const body = await page.screenshot().catch(() => null);
+        if (body !== null) await info.attach("page", { body, contentType: "image/png" });
+      }
+    await Promise.all(browser.contexts().map((c) => (c === house ? emptied(c) : c.close())));
+  },
+  page: async ({ context }, use) => use(await context.newPage()),
   awake: [
     async ({ context }, use) => {
       const watch = (page: Page): void =>
@@ -29,10 +51,24 @@ export const test = plainTest.extend<{ awake: undefined }>({
       context.pages().forEach(watch);
       context.on("page", watch);
       await use(undefined);
+      context.off("page", watch);
     },
     { auto: true },
   ],
 });
+const desk = { width: 1280, height: 800 };
+async function emptied(context: BrowserContext): Promise<void> {
+  const [page] = context.pages();
+  if (page !== undefined) {
+    const session = await context.newCDPSession(page);
+    for (const origin of [base, emptyBase, practice])
+      await session.send("Storage.clearDataForOrigin", { origin, storageTypes: "local_storage,indexeddb,service_workers" });
+  }
+  await Promise.all(context.pages().map((p) => p.close()));
+  await context.clearCookies();
+  await context.unrouteAll();
+  await context.setOffline(false);
+}
 
 /** Makes things go wrong and whole again: /demo/kill/engine, /demo/revive/database, /demo/reset … */
 export async function control(path: string): Promise<number | null> {

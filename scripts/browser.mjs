@@ -28,17 +28,6 @@ function controlServer(stacks) {
   );
 }
 
-/** What one waits for longest: where a faster suite would begin. */
-function tellSlowest(suites) {
-  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
-  const took = suites.flatMap((suite) =>
-    specs(suite).map((s) => ({ file: suite.file, title: s.title, ms: s.tests[0]?.results[0]?.duration ?? 0 })),
-  );
-  console.log("The slowest:");
-  for (const { file, title, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10))
-    console.log(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${file}: ${title}`);
-}
-
 export async function browser(args = []) {
   await ensureBuilt();
   const results = join(root, ".data-test/playwright.json");
@@ -77,8 +66,7 @@ export async function browser(args = []) {
     await Promise.all([...demos, empty].map((stack) => stack.stop()));
   }
   if (!existsSync(results)) throw new Trouble("The browser tests did not run.");
-  const { stats, errors, suites } = JSON.parse(readFileSync(results, "utf8"));
-  if (args.length === 0) tellSlowest(suites);
+  const { stats, errors } = JSON.parse(readFileSync(results, "utf8"));
   if (stats.expected + stats.unexpected + stats.flaky === 0) throw new Trouble("No browser test ran.");
   // A test that passes only when tried again is a defect.
   const failed = stats.unexpected + stats.flaky + (errors?.length ?? 0) + (balanced ? 0 : 1);

@@ -132,6 +132,18 @@ export function startProcess(name, env, folder, { onExit, run: args = programOf(
     await exit;
     clearTimeout(late);
   };
+  /** Tells it something, and waits until it says that it has done so. */
+  const tell = (what, answer) =>
+    new Promise((resolve, reject) => {
+      const hear = (message) => {
+        if (message?.[answer] !== true) return;
+        child.off("message", hear);
+        resolve();
+      };
+      child.on("message", hear);
+      exit.then((code) => reject(new Trouble(`The ${name} process ended (${code}) when it was told to ${what}:\n${tail}`)));
+      child.send(what);
+    });
   const kill = async () => {
     told = true;
     child.kill("SIGKILL");
@@ -142,6 +154,7 @@ export function startProcess(name, env, folder, { onExit, run: args = programOf(
     ready,
     stop,
     kill,
+    tell,
     exit,
     lastLogged: () => lastLogged(tail),
     get ended() {

@@ -83,9 +83,8 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
     },
     /** Everything as it was at first; open pages lose their links. */
     async reset() {
-      dead.delete("engine");
       await stack.heal();
-      await parts.engine.stop();
+      await parts.engine.tell("rest", "rests");
       await withDatabase(async (connection) => {
         await connection.query("SET foreign_key_checks = 0");
         for (const t of await tablesOf(connection)) {
@@ -105,7 +104,7 @@ export async function startStack({ name, demo = true, fresh = true, log = "warn"
           ]);
         }
       });
-      await start("engine");
+      await parts.engine.tell("open", "ready");
     },
     async stop() {
       await Promise.all(Object.values(parts).map((p) => p.stop()));
