@@ -1,3 +1,5 @@
+import { statfsSync } from "node:fs";
+
 /** One line of the table: ours beside a raw baseline measured in the same run. */
 export type Row = Readonly<{ what: string; ours: string; baseline?: string; ratio?: string; budget: string; met: boolean | null }>;
 export type Stack = Readonly<{
@@ -26,6 +28,14 @@ export const quantile = (values: readonly number[], q: number): number => {
 export const median = (values: readonly number[]): number => quantile(values, 0.5);
 export const ms = (value: number): string => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
 export const thousands = (perSecond: number): string => `${Math.round(perSecond / 1000)} k/s`;
+const isRoomy = (folder: string): boolean => {
+  try {
+    const { bavail, bsize } = statfsSync(folder);
+    return bavail * bsize > 1024 ** 3;
+  } catch {
+    return false;
+  }
+};
 export const browserArgs = [
   "--no-sandbox",
   "--disable-gpu",
@@ -34,5 +44,6 @@ export const browserArgs = [
   "--disable-background-networking",
   "--disable-component-update",
   "--disable-sync",
-  "--disable-dev-shm-usage",
+  // Memory that processes share lies in files of /tmp with this: only where the place meant for it is too small.
+  ...(isRoomy("/dev/shm") ? [] : ["--disable-dev-shm-usage"]),
 ];

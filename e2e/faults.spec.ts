@@ -1,4 +1,3 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type WebSocket } from "@playwright/test";
 import {
   ask,
@@ -6,6 +5,7 @@ import {
   chatConnected,
   control,
   copyLink,
+  noneSerious,
   nothingShows,
   openOverlay,
   practice,
@@ -129,15 +129,11 @@ test("a moderator is invited by a link that works once, and removed: out at once
   await expect(page.getByText("Invitation copied, without being shown.")).toBeVisible();
   await expect(page.getByText("One invitation was not used yet")).toBeVisible();
   const link = await page.evaluate(() => navigator.clipboard.readText());
-  expect((await new AxeBuilder({ page }).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual(
-    [],
-  );
+  await noneSerious(page);
   const elsewhere = await browser.newContext();
   const guest = await elsewhere.newPage();
   await guest.goto(link);
-  expect(
-    (await new AxeBuilder({ page: guest }).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical"),
-  ).toEqual([]);
+  await noneSerious(guest);
   await guest.getByLabel("Your name").fill("Kiln Keeper".toLowerCase().replace(" ", ""));
   await guest.getByLabel("Password").fill("a long password");
   await guest.getByRole("button", { name: "Join" }).click();
@@ -193,9 +189,7 @@ test("what is kept, for how long, and how it is had: on a page of its own", asyn
   for (const surface of ["Paper", "Night"]) {
     // Colours on their way from one to the other are neither.
     await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== "running"));
-    expect((await new AxeBuilder({ page }).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical")).toEqual(
-      [],
-    );
+    await noneSerious(page);
     if (surface === "Paper") await page.keyboard.press("n");
   }
   await page.keyboard.press("n");

@@ -1,7 +1,6 @@
-import { AxeBuilder } from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 import { film, films } from "../src/server/testing/films";
-import { ask, base, control, copyLink, facts, openOverlay, signIn, test } from "./support";
+import { ask, base, control, copyLink, facts, noneSerious, openOverlay, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -80,7 +79,7 @@ test("a film is dropped, made, cut by its edges, and plays with its sound where 
   const { width, height } = cut.value.props.find((p) => p.name === "test card")?.facts ?? { width: 0, height: 0 };
   expect(height).toBe(180);
   expect(Math.abs(width - 160)).toBeLessThan(12);
-  expect((await new AxeBuilder({ page }).analyze()).violations.filter((v) => ["serious", "critical"].includes(v.impact ?? ""))).toEqual([]);
+  await noneSerious(page);
 
   const look = { x: 0.5, y: 0.5, size: 0.5, entrance: "fade", exit: "fade", whole: true };
   const show = { do: "show", picture: await idOf(page, "test card"), sound: "", volume: 100, text: "", ms: 1_000, queue: "", look };

@@ -58,7 +58,10 @@ export async function stopLeftDatabase(folder) {
  * left behind on the same folder is stopped first (two on one folder hang); one that was killed recovers
  * by itself. Returns { port, password, pid, stop, kill }.
  */
-export async function startDatabase(folder, { quiet = false, databases = ["izzam"], patterns = [], port: wishedPort = 0, onExit } = {}) {
+export async function startDatabase(
+  folder,
+  { quiet = false, databases = ["izzam"], patterns = [], port: wishedPort = 0, durable = true, onExit } = {},
+) {
   const dir = join(folder, "mariadb");
   const keys = join(folder, "keys");
   mkdirSync(keys, { recursive: true, mode: 0o700 });
@@ -125,6 +128,7 @@ export async function startDatabase(folder, { quiet = false, databases = ["izzam
         "--innodb-buffer-pool-size=256M",
         "--max-allowed-packet=32M",
         "--transaction-isolation=READ-COMMITTED",
+        ...(durable ? [] : ["--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite"]),
         `--log-error=${join(folder, "mariadb.log")}`,
         ...user,
       ],

@@ -20,7 +20,11 @@ function watch(
     for (let y = 0; y < height; y += 1)
       for (let x = 0; x < width; x += 1) {
         const [r, g, b, a = 255] = cell(x, y, atMs);
-        rgba.set([r, g, b, a], (y * width + x) * 4);
+        const i = (y * width + x) * 4;
+        rgba[i] = r;
+        rgba[i + 1] = g;
+        rgba[i + 2] = b;
+        rgba[i + 3] = a;
       }
     const kind = own.take(rgba, atMs);
     if (kind !== null) return { kind, atMs };
