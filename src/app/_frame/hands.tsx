@@ -1,12 +1,15 @@
 "use client";
 import { Modal } from "../../ui/modal";
 import { Dialog, Portal } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import { useEffect, useMemo, useState } from "react";
 import { tinykeys } from "tinykeys";
 import { isTyping, keyOf, useActs, useChosenKeys } from "../../ui/keys";
-import { Find } from "./find";
 import { useRegions } from "./regions";
-import { KeySheet } from "./key-sheet";
+
+// Loaded when somebody first opens them.
+const Find = dynamic(() => import("./find").then((m) => m.Find), { ssr: false });
+const KeySheet = dynamic(() => import("./key-sheet").then((m) => m.KeySheet), { ssr: false });
 
 /** Key presses, the keys sheet and the search over every action: all from the one list. */
 export function Hands() {

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { allGames } from "../../core/games/registry";
 import { buttonsOf } from "../../core/games/buttons";
 import { demoCues } from "../../server/seed/demo-cues";
-import { fixedKeys, keyUse } from "./key-owners";
+import { fixedKeys } from "./fixed-keys";
+import { keyUse } from "./key-owners";
 
 const games = allGames().map((g) => ({ kind: g.kind }));
 

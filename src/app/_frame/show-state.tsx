@@ -3,7 +3,7 @@ import { Box, Button, chakra, Menu, Portal, Text } from "@chakra-ui/react";
 import { ChevronDown } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { checksInShort } from "../../core/rehearsal/checks";
+import { checksInShort } from "../../core/rehearsal/checks-short";
 import { tell, tellTrouble } from "../../ui/toaster";
 import { useSure } from "../../ui/sure";
 import { call } from "./call";

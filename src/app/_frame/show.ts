@@ -1,6 +1,5 @@
 "use client";
 import { useEffect, useState } from "react";
-import { noteInWords } from "../../core/modules";
 import type { Note } from "../../core/module/module";
 import type { Command } from "../../core/signals/signal";
 import type { ShowDurable } from "../../core/show/settings";
@@ -34,6 +33,8 @@ export async function commandAndTell(
   done?: (words: string) => void,
 ): Promise<boolean> {
   const notes = await sendCommand(module.id, command);
+  // The words of every game's notes: loaded with the first command that is given, not with every page.
+  const { noteInWords } = await import("../../core/modules");
   for (const note of notes ?? []) {
     const words = noteInWords(module.kind, note);
     if (words === "") continue;

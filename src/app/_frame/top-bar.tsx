@@ -6,7 +6,7 @@ import { usePathname, useRouter } from "next/navigation";
 import { useMemo } from "react";
 import { KeyCap } from "../../ui/key-cap";
 import { keyLabel, keyOf, useChosenKeys, useOffer, type Act } from "../../ui/keys";
-import { fixedKey } from "./key-owners";
+import { fixedKey } from "./fixed-keys";
 import { tellTrouble } from "../../ui/toaster";
 import { call } from "./call";
 import { HealthSign } from "./health-sign";

@@ -6,7 +6,8 @@ import { ratesOfRoom } from "../lab/rates";
 import { newReward, rewardBookDefaults } from "../rewards/settings";
 import type { PlanItem } from "../show/plan";
 import { wholePlace } from "../wire/messages";
-import { checksInShort, type CheckModule, liveChecks, type LiveFacts, settingsChecks, type SettingsFacts } from "./checks";
+import { checksInShort } from "./checks-short";
+import { type CheckModule, liveChecks, type LiveFacts, settingsChecks, type SettingsFacts } from "./checks";
 
 const module = (kind: string, settings: unknown, id = kind): CheckModule => ({ id, kind, name: id, settings });
 const cue = (id: string, part: object = {}) => ({

@@ -216,12 +216,3 @@ function sleeping({ games, plan, modules }: LiveFacts): Check[] {
         ];
   });
 }
-
-/** The same in one line, for whoever goes on air; empty where all is well. */
-export function checksInShort(checks: readonly Check[]): string {
-  const wrong = checks.filter((c) => c.tone === "wrong").length;
-  if (checks.length === 0) return "";
-  const first = checks.find((c) => c.tone === "wrong") ?? checks[0];
-  const rest = checks.length - 1;
-  return `${wrong > 0 ? "Not ready" : "Worth a look"}: ${first?.about ?? ""}${rest === 0 ? "" : ` and ${rest} more`}`;
-}

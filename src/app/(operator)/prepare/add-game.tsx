@@ -5,7 +5,7 @@ import { useState } from "react";
 import { allGames } from "../../../core/games/registry";
 import type { AnyGame } from "../../../core/module/game";
 import type { Sprite } from "../../../core/wire/messages";
-import { LivingPicture } from "./living-picture";
+import { LivingPicture } from "./living-picture-later";
 
 type Chosen = Readonly<{ game: AnyGame; setUp?: string }>;
 

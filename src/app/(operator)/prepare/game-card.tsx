@@ -10,7 +10,7 @@ import type { Sprite } from "../../../core/wire/messages";
 import type { GameSummary } from "../../../server/ports/operator-store";
 import { useLive } from "../../_frame/live";
 import { commandAndTell } from "../../_frame/show";
-import { LivingPicture } from "./living-picture";
+import { LivingPicture } from "./living-picture-later";
 
 export type GalleryGame = GameSummary & Readonly<{ settings: unknown; where: readonly string[] }>;
 

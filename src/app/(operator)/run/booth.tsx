@@ -5,7 +5,7 @@ import { type ReactNode, useEffect, useMemo, useState } from "react";
 import type { RuleHint } from "../../../core/rules/hints";
 import type { Sprite } from "../../../core/wire/messages";
 import { type Act, useOffer } from "../../../ui/keys";
-import { fixedKey } from "../../_frame/key-owners";
+import { fixedKey } from "../../_frame/fixed-keys";
 import { asksFor, buttonsOf } from "../../../core/games/buttons";
 import { isGame } from "../../../core/games/registry";
 import { useLive } from "../../_frame/live";

@@ -1,14 +1,15 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { useCallback, useMemo } from "react";
+import { Suspense, useCallback, useMemo } from "react";
 import type { Command } from "../../../core/signals/signal";
 import type { StandingOverlay } from "../../../core/wire/messages";
-import { shownOf } from "../../../games/registry-shown";
+import { useShown } from "../../../games/registry-shown";
+import type { BoothProps } from "../../../games/shown";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
 import { useRehearsalHere } from "../../_frame/rehearsal-here";
-import { fixedKey } from "../../_frame/key-owners";
+import { fixedKey } from "../../_frame/fixed-keys";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { commandAndTell, useShow } from "../../_frame/show";
@@ -90,7 +91,6 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
         <Link href="/prepare">Choose a game</Link>
       </Box>
     );
-  const Own = shownOf(game.kind)?.Booth;
   const cap = (key: string | null) => key !== null && <KeyCap>{keyLabel(key)}</KeyCap>;
   return (
     <Box p="3" flexShrink="0" data-region="" data-testid="focus" data-game={game.id}>
@@ -109,9 +109,17 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
           </Text>
         )}
       </Flex>
-      {Own !== undefined && (
-        <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} rehearsal={rehearsal} command={command} people={people} />
-      )}
+      <Suspense fallback={null}>
+        <Own
+          kind={game.kind}
+          gameId={game.id}
+          view={game.view}
+          sinceMs={show?.show?.sinceMs ?? 0}
+          rehearsal={rehearsal}
+          command={command}
+          people={people}
+        />
+      </Suspense>
       <ActionPad kind={game.kind} view={game.view} run={command} />
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
         <Button
@@ -144,4 +152,10 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
       </Box>
     </Box>
   );
+}
+
+/** The game's own part of the booth, where it has one. */
+function Own({ kind, ...props }: BoothProps & Readonly<{ kind: string }>) {
+  const Part = useShown(kind)?.Booth;
+  return Part === undefined ? null : <Part {...props} />;
 }

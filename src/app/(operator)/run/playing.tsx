@@ -4,7 +4,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { Pause, Play, SkipForward, Trash2 } from "lucide-react";
 import { memo, useMemo } from "react";
 import { type Act, useOffer } from "../../../ui/keys";
-import { fixedKey } from "../../_frame/key-owners";
+import { fixedKey } from "../../_frame/fixed-keys";
 import { tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { useLive } from "../../_frame/live";

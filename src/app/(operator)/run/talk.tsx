@@ -19,7 +19,7 @@ import { fold } from "../../../core/kernel/fold";
 import type { Sprite, TalkItem } from "../../../core/wire/messages";
 import { count } from "../../../core/words/sentence";
 import { type Act, useOffer } from "../../../ui/keys";
-import { fixedKey } from "../../_frame/key-owners";
+import { fixedKey } from "../../_frame/fixed-keys";
 import { tell } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
 import { mostTalk, useTalk } from "../../_frame/talk";

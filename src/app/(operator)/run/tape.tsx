@@ -9,7 +9,7 @@ import { gameOf } from "../../../core/games/registry";
 import { barsOf, type TimelineEvent } from "../../../core/show/timeline";
 import { type PlanItem } from "../../../core/show/plan";
 import { type Act, useOffer } from "../../../ui/keys";
-import { fixedKey } from "../../_frame/key-owners";
+import { fixedKey } from "../../_frame/fixed-keys";
 import { commandAndTell, theShow, useNow, useShow, wallClock } from "../../_frame/show";
 import { placeMarks, placeStubs } from "./tape-layout";
 import { useTapeMarks } from "./use-tape";

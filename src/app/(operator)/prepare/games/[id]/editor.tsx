@@ -1,5 +1,6 @@
 "use client";
 import { Box, Grid, Tabs, Text } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useMemo, useState } from "react";
@@ -8,11 +9,12 @@ import { variablesOf } from "../../../../../core/rules/effects";
 import type { Sprite } from "../../../../../core/wire/messages";
 import { gameOf } from "../../../../../core/games/registry";
 import { wordsForViewers } from "../../../../../core/module/game";
-import { shownOf } from "../../../../../games/registry-shown";
+import { useShown } from "../../../../../games/registry-shown";
 import type { GameDraft, OverlaySummary } from "../../../../../server/ports/operator-store";
 import { SentenceForm } from "../../../../../ui/sentence-form";
 import { useScenes } from "../../../../_frame/use-scenes";
 import { type Act, useOffer } from "../../../../../ui/keys";
+import { PreviewPlace } from "./preview-place";
 import { OverlayCards } from "../../overlays/overlay-cards";
 import type { EffectsEditor } from "../../../../../games/shown";
 import type { Available } from "../../_effects/available";
@@ -20,10 +22,12 @@ import { EffectList } from "../../_effects/effect-list";
 import { GameName } from "./game-name";
 import { History } from "./history";
 import { EmotePicker } from "./emote-picker";
-import { Preview } from "./preview";
 import { DraftBar } from "../../_draft/draft-bar";
 import { useLive } from "../../../../_frame/live";
 import { useDraft } from "../../_draft/use-draft";
+
+// The picture and all that draws it come after the rules, which can be read and changed meanwhile.
+const Preview = dynamic(() => import("./preview").then((m) => m.Preview), { ssr: false, loading: PreviewPlace });
 
 export function Editor({
   draft: first,
@@ -42,7 +46,7 @@ export function Editor({
   const { id, kind } = first;
   const points = useLive((s) => s.standing?.sales.points) ?? "points";
   const game = gameOf(kind);
-  const shown = shownOf(kind);
+  const shown = useShown(kind);
   const draft = useDraft(id, first);
   const { settings, set } = draft;
   const asked = useSearchParams();

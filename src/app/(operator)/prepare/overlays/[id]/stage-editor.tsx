@@ -6,8 +6,7 @@ import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { bareStage, type Place, type Sprite } from "../../../../../core/wire/messages";
 import { count } from "../../../../../core/words/sentence";
-import { scenes } from "../../../../../games/registry-scenes";
-import { StagePlayer } from "../../../../../overlay/player";
+import type { StagePlayer } from "../../../../../overlay/player";
 import type { Layout, LayoutPlace } from "../../../../../server/ports/operator-store";
 import { type Act, useOffer } from "../../../../../ui/keys";
 import { Tick } from "../../../../../ui/tick";
@@ -42,7 +41,7 @@ export function StageEditor({
   const future = useRef<(readonly LayoutPlace[])[]>([]);
   const board = useRef<HTMLDivElement>(null);
   const screen = useRef<HTMLDivElement>(null);
-  const player = useRef<StagePlayer | null>(null);
+  const [player, setPlayer] = useState<StagePlayer | null>(null);
   const timer = useRef(0);
   const current = useRef(places);
   current.current = places;
@@ -55,15 +54,26 @@ export function StageEditor({
     const observer = new ResizeObserver(look);
     observer.observe(board.current);
     look();
-    const made = new StagePlayer(screen.current, scenes);
-    player.current = made;
+    const place = screen.current;
+    let made: StagePlayer | null = null;
+    let gone = false;
+    // What draws comes after what is arranged: the places can be moved meanwhile.
+    void Promise.all([import("../../../../../overlay/player"), import("../../../../../games/registry-scenes")]).then(
+      ([{ StagePlayer: Player }, { scenes }]) => {
+        if (gone) return;
+        made = new Player(place, scenes);
+        setPlayer(made);
+      },
+      () => tellTrouble("The picture could not be loaded. Places can be arranged all the same; reload the page to see them."),
+    );
     return () => {
+      gone = true;
       observer.disconnect();
-      made.free();
+      made?.free();
     };
   }, []);
   useEffect(() => {
-    player.current?.setStage({
+    player?.setStage({
       ...bareStage([], sprites),
       dress,
       games: places.flatMap(({ game, place }) => {
@@ -71,7 +81,7 @@ export function StageEditor({
         return known === undefined || place.hidden ? [] : [{ id: game, kind: known.kind, place, view: known.view }];
       }),
     });
-  }, [places, games, sprites, dress]);
+  }, [player, places, games, sprites, dress]);
 
   const save = useCallback(
     async (next: readonly LayoutPlace[], onAir: boolean): Promise<boolean> => {

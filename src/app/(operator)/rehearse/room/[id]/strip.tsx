@@ -13,7 +13,7 @@ import { useSure } from "../../../../../ui/sure";
 import { Tick } from "../../../../../ui/tick";
 import { tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
-import { fixedKey } from "../../../../_frame/key-owners";
+import { fixedKey } from "../../../../_frame/fixed-keys";
 import { useLive } from "../../../../_frame/live";
 import { useNow } from "../../../../_frame/show";
 import { clockOf } from "../../../../../core/words/clock";
