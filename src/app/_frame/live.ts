@@ -4,7 +4,8 @@ import { create } from "zustand";
 import type { TimelineEvent } from "../../core/show/timeline";
 import { useRehearsalHere } from "./rehearsal-here";
 import { clearTalk, takeTalk } from "./talk";
-import { type ToOperator, toOperatorSchema, wireVersion } from "../../core/wire/messages";
+import type { ToOperator, toOperatorSchema } from "../../core/wire/messages";
+import { wireVersion } from "../../core/wire/version";
 
 type Standing = Extract<ToOperator, { type: "standing" }>;
 /** `what` is `linked` when the connection is new: whatever was told before it was missed. */
@@ -57,7 +58,18 @@ export function useLiveLink(whenEnded = "/sign-in?ended=1", rehearsal = ""): voi
     let tries = 0;
     let timer = 0;
     let watch = 0;
-    const open = (): void => {
+    // The schemas come after the page: it can be read and used before the first word is heard.
+    const load = (): void =>
+      void import("../../core/wire/messages").then(
+        ({ toOperatorSchema }) => void (ended || open(toOperatorSchema)),
+        () => {
+          if (ended) return;
+          tries += 1;
+          if (tries > 1) useLive.setState({ linked: "no" });
+          timer = window.setTimeout(load, 2_000);
+        },
+      );
+    const open = (schema: typeof toOperatorSchema): void => {
       const mine = new WebSocket(`${location.protocol === "https:" ? "wss" : "ws"}://${location.host}/ws`);
       socket = mine;
       const heard = (): void => {
@@ -69,7 +81,7 @@ export function useLiveLink(whenEnded = "/sign-in?ended=1", rehearsal = ""): voi
       mine.onopen = () => mine.send(JSON.stringify({ v: wireVersion, type: "watch", as: "operator", rehearsal }));
       mine.onmessage = (event) => {
         heard();
-        const message = toOperatorSchema.safeParse(JSON.parse(String(event.data)));
+        const message = schema.safeParse(JSON.parse(String(event.data)));
         if (!message.success) return;
         tries = 0;
         if (message.data.type === "standing") {
@@ -93,10 +105,10 @@ export function useLiveLink(whenEnded = "/sign-in?ended=1", rehearsal = ""): voi
         if (event.code === 4006) return void useLive.setState({ linked: "gone" });
         tries += 1;
         if (tries > 1) useLive.setState({ linked: "no" });
-        timer = window.setTimeout(open, Math.min(5_000, 300 * 1.8 ** tries) * (0.7 + Math.random() * 0.3));
+        timer = window.setTimeout(() => open(schema), Math.min(5_000, 300 * 1.8 ** tries) * (0.7 + Math.random() * 0.3));
       };
     };
-    open();
+    load();
     return () => {
       ended = true;
       clearTimeout(timer);

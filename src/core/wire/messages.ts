@@ -4,14 +4,15 @@ import { dressDefaults, dressSchema } from "../dress/dress";
 import { figureFactsSchema } from "../props/figure";
 import { beatSchema } from "../props/settings";
 import { rehearsalStandingSchema, waitingSaleSchema } from "./operator-parts";
+import { wireVersion } from "./version";
 
+export { wireVersion } from "./version";
 export type { RehearsalStanding, WaitingSale } from "./operator-parts";
 
 /**
  * What travels over the WebSocket, version 1; both sides validate it. A page remembers `epoch` and the
  * last `seq` it has; on reconnecting it gets what it missed, or a fresh snapshot.
  */
-export const wireVersion = 1;
 export const v = z.literal(wireVersion);
 
 /** How fast the time told runs: a rehearsal's stands still, or goes faster than ours. */

@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { wireVersion } from "../../../core/wire/messages";
+import { wireVersion } from "../../../core/wire/version";
 import { type OwnInGame, toViewerSchema, type ToViewer } from "../../../core/wire/to-viewer";
 import type { Tag } from "../../../core/rewards/tags";
 import type { ShopView } from "../../../server/ports/engine-link";
