@@ -343,11 +343,15 @@ for (const [name, list] of [...groups.map(([n, of]) => [n, screens.filter(([, pa
     expect(list.length).toBeGreaterThan(0);
     await signIn(page, "owner", "/account");
     for (const [screen, path, open] of list)
-      await test.step(screen, async () => {
-        await page.goto(`${base}${path}`);
-        await open?.(page);
-        expect.soft(await inTheWay(page), screen).toEqual([]);
-      });
+      await test.step(
+        screen,
+        async () => {
+          await page.goto(`${base}${path}`);
+          await open?.(page);
+          expect.soft(await inTheWay(page), screen).toEqual([]);
+        },
+        { timeout: 30_000 },
+      );
   });
 
 test("the practice rig stands in nobody’s way either", async ({ page }) => {

@@ -2,7 +2,7 @@ import type { FullConfig, FullResult, Reporter, TestCase, TestResult, TestStep }
 
 /** Of "Navigate to …" and its like, what kind of thing it is: a step's title without what it was done to. */
 const kindOf = (step: TestStep): string => {
-  if (step.category === "hook" || step.category === "fixture") return step.category;
+  if (step.category === "hook" || step.category === "fixture" || step.category === "test.step") return step.category;
   if (step.category === "expect") return `expect ${/to[A-Z]\w*|poll|toPass/.exec(step.title)?.[0] ?? ""}`.trim();
   return step.title
     .replace(/["'“(].*$/s, "")

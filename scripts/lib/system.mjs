@@ -88,7 +88,10 @@ export async function ensurePackages() {
   const mark = join(root, "node_modules", ".izzam-lock");
   if (existsSync(mark) && readFileSync(mark, "utf8") === lock) return;
   await step("Installing npm packages (one to two minutes the first time)", () =>
-    run("npm", ["install", "--no-fund", "--no-audit", "--loglevel=error"]),
+    run("npm", ["install", "--no-fund", "--no-audit", "--loglevel=error"], {
+      // Nothing is compiled here, on any machine: one that has a compiler would hide that another needs one.
+      env: { ...process.env, CC: "/bin/false", CXX: "/bin/false" },
+    }),
   );
   // npm may have rewritten the lock (optional parts for other platforms): what counts is what is there now.
   const after = createHash("sha256")

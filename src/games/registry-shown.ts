@@ -1,4 +1,4 @@
-import { use } from "react";
+import { useEffect, useState } from "react";
 import type { GameShown } from "./shown";
 
 /** What the operator's side shows of each kind of game: one line each, loaded when it is first asked for. */
@@ -17,7 +17,6 @@ const shown = new Map<string, () => Promise<GameShown>>([
   ["scene-changes", () => import("./scene-changes/shown").then((m) => m.studioShown)],
 ]);
 
-/** One promise for each kind, since a component that waits for it asks again and again. */
 const asked = new Map<string, Promise<GameShown | null>>();
 export function shownOf(kind: string): Promise<GameShown | null> {
   const known = asked.get(kind);
@@ -30,5 +29,21 @@ export function shownOf(kind: string): Promise<GameShown | null> {
   asked.set(kind, coming);
   return coming;
 }
-/** The same for a component, which waits until it is there. */
-export const useShown = (kind: string): GameShown | null => use(shownOf(kind));
+/**
+ * The same for a component: undefined while it is on its way, so that the rest of the page works meanwhile; null for a
+ * kind that this version does not show.
+ */
+export function useShown(kind: string): GameShown | null | undefined {
+  const [known, setKnown] = useState<Readonly<{ kind: string; shown: GameShown | null }> | null>(null);
+  useEffect(() => {
+    let gone = false;
+    const load = (): void =>
+      void shownOf(kind).then(
+        (of) => void (gone || setKnown({ kind, shown: of })),
+        () => void (gone || setTimeout(load, 2_000)),
+      );
+    load();
+    return () => void (gone = true);
+  }, [kind]);
+  return known?.kind === kind ? known.shown : undefined;
+}

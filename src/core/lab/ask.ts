@@ -7,7 +7,7 @@ import type { LabInput, LabQuestion, LabUnit } from "../module/lab";
 import { moduleOf } from "../modules";
 import { firstProblem } from "../words/problem";
 import { type Blank, count, counted, valueAt, withValueAt } from "../words/sentence";
-import { roomNames } from "./crowd";
+import { roomNames, roomsInWords } from "./crowd";
 import { type Summary, summarySchema } from "./statistics";
 
 /** On which evenings a question is asked: like the channel's last ones, like one of the ready-made rooms, or like chat from outside. */
@@ -77,12 +77,6 @@ export function settingsToAsk(kind: string, settings: unknown, facts: WordFacts)
   );
 }
 
-export const roomsInWords = {
-  quiet: "a quiet evening",
-  usual: "a usual evening",
-  busy: "a busy evening",
-  storm: "a stormy evening",
-} as const;
 export function eveningInWords(evening: EveningLike): string {
   if (evening.like === "last")
     return evening.shows === 1 ? "an evening like the last one" : `an evening like the last ${count(evening.shows)}`;

@@ -23,6 +23,12 @@ export type CrowdLine = Readonly<{ atMs: number; viewer: string; text: string; c
 
 /** Ready-made rooms, quiet to storm. */
 export const roomNames = ["quiet", "usual", "busy", "storm"] as const;
+export const roomsInWords = {
+  quiet: "a quiet evening",
+  usual: "a usual evening",
+  busy: "a busy evening",
+  storm: "a stormy evening",
+} as const;
 export type Room = (typeof roomNames)[number];
 export const rooms: Readonly<Record<Room, Omit<CrowdSettings, "seed">>> = {
   quiet: { perSecond: 0.2, emoteShare: 0.3, copyShare: 0.05, rushesPerMinute: 0, givesPerMinute: 0.5 },

@@ -1,6 +1,6 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
-import { roomsInWords } from "../../core/lab/ask";
+import { roomsInWords } from "../../core/lab/crowd";
 import { type EveningRates, ratesOfRoom } from "../../core/lab/rates";
 import { usesOf } from "../../core/props/kinds";
 import { type CheckModule, type Check, settingsChecks } from "../../core/rehearsal/checks";

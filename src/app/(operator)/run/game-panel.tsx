@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { Suspense, useCallback, useMemo } from "react";
+import { useCallback, useMemo } from "react";
 import type { Command } from "../../../core/signals/signal";
 import type { StandingOverlay } from "../../../core/wire/messages";
 import { useShown } from "../../../games/registry-shown";
@@ -109,17 +109,15 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
           </Text>
         )}
       </Flex>
-      <Suspense fallback={null}>
-        <Own
-          kind={game.kind}
-          gameId={game.id}
-          view={game.view}
-          sinceMs={show?.show?.sinceMs ?? 0}
-          rehearsal={rehearsal}
-          command={command}
-          people={people}
-        />
-      </Suspense>
+      <Own
+        kind={game.kind}
+        gameId={game.id}
+        view={game.view}
+        sinceMs={show?.show?.sinceMs ?? 0}
+        rehearsal={rehearsal}
+        command={command}
+        people={people}
+      />
       <ActionPad kind={game.kind} view={game.view} run={command} />
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
         <Button

@@ -1,8 +1,8 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { type EveningLike, eveningInWords, type LabAsk, roomsInWords } from "../../../../core/lab/ask";
-import { roomNames } from "../../../../core/lab/crowd";
+import { type EveningLike, eveningInWords, type LabAsk } from "../../../../core/lab/ask";
+import { roomNames, roomsInWords } from "../../../../core/lab/crowd";
 import { type Field, formParts } from "../../../../core/module/fields";
 import { type BlankField, count } from "../../../../core/words/sentence";
 import type { LabThing, LabView } from "../../../../server/web/lab";

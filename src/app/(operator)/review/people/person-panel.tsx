@@ -1,4 +1,5 @@
 "use client";
+import dynamic from "next/dynamic";
 import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { useCallback, useEffect, useState } from "react";
 import { historyInWords } from "../../../../core/points/history";
@@ -7,9 +8,11 @@ import type { Person, PersonCard } from "../../../../server/ports/points-store";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { sendCommand, commandAndTell, thePoints, useShow } from "../../../_frame/show";
-import { OnPerson } from "../../../_frame/on-person";
 import { When } from "../../../../ui/when";
 import { inputLook } from "../../../../ui/input-look";
+
+// What games do to somebody needs every game; a person can be read before.
+const OnPerson = dynamic(() => import("../../../_frame/on-person").then((m) => m.OnPerson), { ssr: false });
 
 /** One viewer: what they have, its history with reasons, and what can be set right. */
 export function PersonPanel({

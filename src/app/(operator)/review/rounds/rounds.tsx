@@ -1,11 +1,14 @@
 "use client";
+import dynamic from "next/dynamic";
 import { Box, Flex, Link, Table, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { count } from "../../../../core/words/sentence";
 import type { PastRound } from "../../../../server/web/past-rounds";
 import { Pick } from "../../../../ui/pick";
 import { When } from "../../../../ui/when";
-import { HandOvers } from "../hand-overs";
+
+// Prizes are told by the games they were won in, so these come after the page.
+const HandOvers = dynamic(() => import("../hand-overs").then((m) => m.HandOvers), { ssr: false });
 
 /** Every round of chance that is over, with its result, its proof and who was in it; and what is yet to be handed over. */
 export function Rounds({ rounds }: Readonly<{ rounds: readonly PastRound[] }>) {

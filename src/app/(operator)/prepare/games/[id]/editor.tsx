@@ -122,7 +122,7 @@ export function Editor({
       >
         <Preview
           game={game}
-          area={shown.area}
+          area={shown?.area}
           settings={settings}
           sprites={sprites}
           showArea={tab === "looks"}
@@ -144,7 +144,7 @@ export function Editor({
                 </Tabs.Trigger>
               </>
             )}
-            {shown.History !== undefined && draft.published.version > 0 && (
+            {shown?.History !== undefined && draft.published.version > 0 && (
               <Tabs.Trigger value="happened" fontWeight="700">
                 What happened
               </Tabs.Trigger>
@@ -159,7 +159,7 @@ export function Editor({
                 <EmotePicker sprites={sprites.filter((s) => s.key.startsWith("own:"))} settings={settings} path={path} onChange={set} />
               )}
             />
-            {shown.Extra !== undefined && (
+            {shown?.Extra !== undefined && (
               <shown.Extra settings={settings} sprites={sprites} onChange={set} Effects={Effects} home={home} scenes={scenes} />
             )}
             <Box
@@ -181,10 +181,10 @@ export function Editor({
             ))}
           </Tabs.Content>
           <Tabs.Content value="looks" p="0">
-            <shown.Looks settings={settings} sprites={sprites} onChange={set} />
+            {shown !== undefined && <shown.Looks settings={settings} sprites={sprites} onChange={set} />}
           </Tabs.Content>
           <Tabs.Content value="happened" p="0">
-            {shown.History !== undefined && <History id={id} kind={kind} Part={shown.History} />}
+            {shown?.History !== undefined && <History id={id} kind={kind} Part={shown.History} />}
           </Tabs.Content>
           <Tabs.Content value="overlay" p="0">
             <Text color="inkSoft" mb="3">

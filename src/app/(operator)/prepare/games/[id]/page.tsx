@@ -1,6 +1,5 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
-import { Suspense } from "react";
 import { isGame } from "../../../../../core/games/registry";
 import { currentSession } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
@@ -20,14 +19,12 @@ export default async function GamePage({ params }: { params: Promise<{ id: strin
   const { channelId, role } = session;
   const [overlays, available] = await Promise.all([store.overlays.overlays(channelId), loadAvailable(store, channelId)]);
   return (
-    <Suspense>
-      <Editor
-        draft={draft}
-        overlays={overlays}
-        sprites={[...available.emotes, ...available.pictures]}
-        owner={role === "owner"}
-        available={available}
-      />
-    </Suspense>
+    <Editor
+      draft={draft}
+      overlays={overlays}
+      sprites={[...available.emotes, ...available.pictures]}
+      owner={role === "owner"}
+      available={available}
+    />
   );
 }

@@ -2,8 +2,7 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { FastForward, Pause, Play } from "lucide-react";
 import { useCallback, useMemo } from "react";
-import { roomsInWords } from "../../../../../core/lab/ask";
-import { roomNames } from "../../../../../core/lab/crowd";
+import { roomNames, roomsInWords } from "../../../../../core/lab/crowd";
 import { paces, type Steer } from "../../../../../core/rehearsal/plan";
 import { count } from "../../../../../core/words/sentence";
 import { KeyCap } from "../../../../../ui/key-cap";

@@ -1,9 +1,9 @@
 "use client";
+import dynamic from "next/dynamic";
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useState } from "react";
-import { gameOf } from "../../../../../core/games/registry";
 import { moneyInWords } from "../../../../../core/signals/money";
 import { count, counted } from "../../../../../core/words/sentence";
 import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
@@ -11,7 +11,6 @@ import { tellTrouble } from "../../../../../ui/toaster";
 import { call } from "../../../../_frame/call";
 import { clockOf } from "../../../../../core/words/clock";
 import { Came } from "../../came";
-import { HandOvers } from "../../hand-overs";
 import { Aired } from "./aired";
 import { Lines } from "./lines";
 import { MarkersOut } from "./markers-out";
@@ -23,11 +22,12 @@ import { ShowFiles } from "./show-files";
 import { ShowName } from "./show-name";
 import { ShowTape, type Span } from "./show-tape";
 
+// Prizes are told by the games they were won in, so these come after the page.
+const HandOvers = dynamic(() => import("../../hand-overs").then((m) => m.HandOvers), { ssr: false });
+
 /** A show that is over: its name and numbers, its tape, and what was said, found and won in it. */
-export function PastShowPage({ view }: Readonly<{ view: ReviewView }>) {
-  const { show, rounds, games } = view;
-  // What was put before the audience has a list of its own.
-  const drawn = rounds.filter((r) => gameOf(r.kind)?.aired === undefined);
+export function PastShowPage({ view, drawn }: Readonly<{ view: ReviewView; drawn: ReviewView["rounds"] }>) {
+  const { show, games } = view;
   const whole: Span = { fromMs: show.fromMs, toMs: Math.max(show.toMs, show.fromMs + 1_000) };
   const [span, setSpan] = useState<Span>(whole);
   const [moments, setMoments] = useState<readonly ShownMoment[] | null>(null);
