@@ -41,6 +41,8 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
   const name = env["IZZAM_DB_NAME"] ?? "";
   const pool = createPool({ ...at, database: name, connectionLimit: 8 });
   const db = openDatabase({ ...at, name });
+  // The check of the ledger reads all of it, which may take longer than anything that somebody waits for.
+  const patient = openDatabase({ ...at, name }, 1, true);
   const rows: Row[] = [];
   const id = channelId("bench-shop");
   try {
@@ -194,7 +196,7 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
       met: quantile(beside, 0.99) / quantile(idle, 0.99) <= 2.5,
     });
     await runner.stop();
-    const report = await checkLedgerOf(db, id);
+    const report = await checkLedgerOf(patient, id);
     rows.push({
       what: `ledger after it all: ${count(report.entries)} entries`,
       ours: `${report.faults.length} faults`,
@@ -246,7 +248,7 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     for (const ws of sockets) ws.terminate();
   } finally {
     await pool.end();
-    await db.destroy();
+    await Promise.all([db.destroy(), patient.destroy()]);
     await stack.stop();
   }
   return rows;

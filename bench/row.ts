@@ -17,6 +17,8 @@ export type Bench = Readonly<{
   root: string;
   out: string;
   chromium: string;
+  /** Only what is quickly told is asked for. */
+  isQuick: boolean;
   startStack: (options: { name: string; demo?: boolean }) => Promise<Stack>;
   say: (text: string) => void;
 }>;

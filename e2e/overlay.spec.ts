@@ -39,7 +39,7 @@ test("any shape works, from a strip to a large picture", async ({ page, context 
     // page takes a while, and may show an emote just as it comes or goes: then another one is sent.
     await expect(async () => {
       await sayUntilShown(overlay, "mugUp");
-      const share = (await seen(overlay)).drawn / size.height ** 2;
+      const share = (await seen(overlay)).pixels / size.height ** 2;
       expect(share).toBeGreaterThan(0.001);
       expect(share).toBeLessThan(0.2);
     }).toPass({ timeout: 30_000 });

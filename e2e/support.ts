@@ -203,7 +203,15 @@ export async function openOverlay(context: BrowserContext, link: string, size = 
   return page;
 }
 
-export type Seen = Readonly<{ drawn: number; width: number; height: number; colours: number; middle: Readonly<{ x: number; y: number }> }>;
+/** As if the picture had the size of a usual stage, whatever the page's: `pixels` are counted as they are. */
+export type Seen = Readonly<{
+  drawn: number;
+  pixels: number;
+  width: number;
+  height: number;
+  colours: number;
+  middle: Readonly<{ x: number; y: number }>;
+}>;
 /** How many pixels of a page are not transparent, and in how many colours. */
 export async function seen(page: Page): Promise<Seen> {
   const { data, info } = await sharp(await page.screenshot({ omitBackground: true }))
@@ -221,17 +229,22 @@ export async function seen(page: Page): Promise<Seen> {
     sumY += Math.floor(i / 4 / info.width);
     colours.add(((data[i] ?? 0) >> 5) * 64 + ((data[i + 1] ?? 0) >> 5) * 8 + ((data[i + 2] ?? 0) >> 5));
   }
+  const usual = { width: 1280, height: 720 };
   return {
-    drawn,
+    drawn: (drawn * usual.width * usual.height) / (info.width * info.height),
+    pixels: drawn,
     width: info.width,
     height: info.height,
     colours: colours.size,
-    middle: { x: sumX / Math.max(1, drawn), y: sumY / Math.max(1, drawn) },
+    middle: {
+      x: (sumX / Math.max(1, drawn)) * (usual.width / info.width),
+      y: (sumY / Math.max(1, drawn)) * (usual.height / info.height),
+    },
   };
 }
 /** Waits until something is on the picture; tells what. */
 export async function somethingShows(page: Page, least = 400): Promise<Seen> {
-  let last: Seen = { drawn: 0, width: 0, height: 0, colours: 0, middle: { x: 0, y: 0 } };
+  let last: Seen = { drawn: 0, pixels: 0, width: 0, height: 0, colours: 0, middle: { x: 0, y: 0 } };
   await expect.poll(async () => (last = await seen(page)).drawn, { timeout: 10_000 }).toBeGreaterThan(least);
   return last;
 }

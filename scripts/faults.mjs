@@ -5,6 +5,7 @@ import { parseArgs } from "node:util";
 import { ensureBuilt } from "./build.mjs";
 import { fullDisk } from "./full-disk.mjs";
 import { checkLedger } from "./ledger.mjs";
+import { pagesOf } from "./lib/pages.mjs";
 import { startStack } from "./lib/stack.mjs";
 import { endWith, isMain, say } from "./lib/say.mjs";
 import { databasePrograms, soundPrograms, ensurePackages, ensureSystem } from "./lib/system.mjs";
@@ -134,48 +135,7 @@ export async function faultRounds({ rounds, seed }) {
 
   /** What each kind of action came to: a run in which one of them never worked has tested nothing of it. */
   const done = { tips: 0, follows: 0, "bought on pages": 0, "bought in chat": 0, hits: 0, refunds: 0 };
-  /** A viewer page, as a browser has it: a cookie of its own, tied to a chat name by a code. */
-  const pageOf = async (viewer) => {
-    const head = { "content-type": "application/json", origin: stack.base };
-    for (let i = 0; i < 10; i += 1) {
-      const asked = await fetch(`${stack.base}/api/viewer/${channel}/code`, { method: "POST", headers: head, body: "{}" });
-      const cookie = (asked.headers.get("set-cookie") ?? "").split(";")[0];
-      const { value } = await asked.json();
-      if (value?.code !== undefined) {
-        await saySomething(viewer, value.code);
-        for (let j = 0; j < 60; j += 1) {
-          const mine = await fetch(`${stack.base}/api/viewer/${channel}/mine`, { headers: { cookie } });
-          if (mine.status === 200) return { viewer, head: { ...head, cookie } };
-          await wait(50);
-        }
-      }
-      await wait(200);
-    }
-    throw new Error(`the page of ${viewer} was never tied to them`);
-  };
-  /** Pressed until a definite answer comes, with one id, as the page's own `send.ts` does; whether it was sold. */
-  const buy = async ({ viewer, head }, id, reward) => {
-    for (let i = 0; i < 200; i += 1) {
-      const [status, said] = await fetch(`${stack.base}/api/viewer/${channel}/buy`, {
-        method: "POST",
-        headers: head,
-        body: JSON.stringify({ id, reward, text: "", price: prices.get(reward) ?? 0 }),
-        signal: AbortSignal.timeout(15_000),
-      }).then(
-        async (r) => [r.status, await r.json()],
-        () => [0, null],
-      );
-      if (status === 200 && said.ok) return true;
-      if ((status === 422 || status === 409) && !said.refusal.code.startsWith("input/")) return false;
-      if (status !== 0 && status !== 503 && status !== 429) {
-        wrong.push(`${viewer}, who bought ${reward}, was answered with ${status}: ${said?.refusal?.code}`);
-        return false;
-      }
-      await wait(200);
-    }
-    wrong.push(`${viewer} never heard what came of ${reward}`);
-    return false;
-  };
+  const { pageOf, buy } = pagesOf({ base: stack.base, channel, prices: () => prices, saySomething, wrong });
   const sent = [];
   const answered = [];
   const fromMs = Date.now();

@@ -10,7 +10,6 @@ import { say } from "./lib/say.mjs";
 import { root } from "./lib/system.mjs";
 
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
-const channel = "saltmarsh-kiln";
 const folder = join(root, ".data-test/small-disk");
 
 const unmount = () => {

@@ -2,6 +2,7 @@
 import { endWith, say, Trouble } from "./lib/say.mjs";
 import { ensurePackages, databasePrograms, soundPrograms, ensureSystem } from "./lib/system.mjs";
 
+const began = Date.now();
 const parts = ["check", "unit", "browser", "faults"];
 
 async function main() {
@@ -13,16 +14,22 @@ async function main() {
   await ensurePackages();
   let passed = 0;
   let failed = 0;
+  const took = [];
   for (const part of parts.filter(run)) {
     say(`\n— ${part} —`);
     // Loaded here, since these need the packages that were installed just now.
     const module = await import(`./${part}.mjs`);
     const from = Date.now();
     const result = await module[part]();
-    say(`${part}: ${result.passed} passed, ${result.failed} failed (${((Date.now() - from) / 1000).toFixed(0)} s)`);
+    const seconds = (Date.now() - from) / 1000;
+    took.push({ part, seconds });
+    say(`${part}: ${result.passed} passed, ${result.failed} failed (${seconds.toFixed(0)} s)`);
     passed += result.passed;
     failed += result.failed;
   }
+  say("\nHow long it took:");
+  for (const { part, seconds } of [...took, { part: "all of it", seconds: (Date.now() - began) / 1000 }])
+    say(`  ${`${Math.floor(seconds / 60)} min ${String(Math.round(seconds % 60)).padStart(2, "0")} s`.padStart(13)}  ${part}`);
   say(`\n${passed} passed, ${failed} failed`);
   process.exit(failed > 0 ? 1 : 0);
 }

@@ -2,6 +2,7 @@ import { afterAll, afterEach, describe, expect, jest, test } from "@jest/globals
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { setImmediate } from "node:timers";
 import { startProcess } from "./installation.mjs";
 import { lastLogged, step } from "./say.mjs";
 

@@ -3,7 +3,6 @@ import { Box } from "@chakra-ui/react";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { allGames } from "../../core/games/registry";
 import type { FoundThing } from "../../server/web/find";
 import { KeyCap } from "../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys } from "../../ui/keys";
@@ -24,7 +23,7 @@ type Entry = Readonly<{
 const most = 40;
 
 /** One search over every place, action, thing of the channel, and viewer, by whatever word people use for it. */
-export function Find({ acts, onDone }: Readonly<{ acts: readonly Act[]; onDone: () => void }>) {
+export function Find({ acts, kinds, onDone }: Readonly<{ acts: readonly Act[]; kinds: string; onDone: () => void }>) {
   const chosen = useChosenKeys((s) => s.keys);
   const router = useRouter();
   const [sought, setSought] = useState("");
@@ -32,9 +31,6 @@ export function Find({ acts, onDone }: Readonly<{ acts: readonly Act[]; onDone: 
   const viewers = useViewers(sought);
   const entries = useMemo((): readonly Entry[] => {
     const go = (path: string) => (): void => router.push(path);
-    const kinds = allGames()
-      .map((g) => g.name)
-      .join(" ");
     return [
       ...prepareParts.map((p) => ({
         id: p.path,
@@ -63,7 +59,7 @@ export function Find({ acts, onDone }: Readonly<{ acts: readonly Act[]; onDone: 
         run: go(`/review/people?q=${encodeURIComponent(v.name)}`),
       })),
     ];
-  }, [acts, chosen, router, things, viewers]);
+  }, [acts, chosen, kinds, router, things, viewers]);
   const found = useMemo(
     () =>
       entries

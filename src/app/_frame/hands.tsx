@@ -5,14 +5,14 @@ import dynamic from "next/dynamic";
 import { useEffect, useMemo, useState } from "react";
 import { tinykeys } from "tinykeys";
 import { isTyping, keyOf, useActs, useChosenKeys } from "../../ui/keys";
+import { Find } from "./find";
 import { useRegions } from "./regions";
 
-// Loaded when somebody first opens them.
-const Find = dynamic(() => import("./find").then((m) => m.Find), { ssr: false });
+// Loaded when somebody first opens it. The search is not: who opens it types on at once.
 const KeySheet = dynamic(() => import("./key-sheet").then((m) => m.KeySheet), { ssr: false });
 
-/** Key presses, the keys sheet and the search over every action: all from the one list. */
-export function Hands() {
+/** `kinds`: what kinds of games are called, for the search. Key presses, the keys sheet and the search over every action: all from the one list. */
+export function Hands({ kinds }: Readonly<{ kinds: string }>) {
   const lists = useActs((s) => s.lists);
   const chosen = useChosenKeys((s) => s.keys);
   const acts = useMemo(() => Object.values(lists).flat(), [lists]);
@@ -61,7 +61,7 @@ export function Hands() {
           <Dialog.Backdrop />
           <Dialog.Positioner>
             <Dialog.Content overflow="hidden" aria-label="Find anything">
-              <Find acts={acts} onDone={close} />
+              <Find acts={acts} kinds={kinds} onDone={close} />
             </Dialog.Content>
           </Dialog.Positioner>
         </Portal>
