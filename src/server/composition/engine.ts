@@ -7,7 +7,7 @@ import { webFingerProfiles } from "../adapters/webfinger/profiles";
 import { chatSettingsSchema } from "../adapters/irc/settings";
 import { rpcStudio } from "../adapters/studio/json-rpc";
 import { studioConnectionSchema, studioOfRig } from "../adapters/studio/settings";
-import { isAway, openDatabase } from "../adapters/mariadb/database";
+import { openDatabase } from "../adapters/mariadb/database";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import { childDecoder, decoderProgram } from "../decode/decoder";
 import type { ChatMaker } from "../engine/chat-lines";

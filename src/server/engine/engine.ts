@@ -1,4 +1,3 @@
-import { monitorEventLoopDelay } from "node:perf_hooks";
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
@@ -22,6 +21,8 @@ import { OverlayHub } from "./overlay-hub";
 import { readChannel } from "./recall";
 import type { EngineParts } from "./engine-parts";
 import { readLedger, Runner } from "./runner";
+import { Lag } from "./lag";
+import { TakenUp } from "./taken-up";
 
 const leaseMs = 10_000;
 /** A viewer page stays tied to a chat name for so long. */
@@ -44,22 +45,16 @@ export class Engine {
   readonly rehearsals: Rehearsals;
   private readonly chats: ChatLines;
   private readonly studios: StudioLines;
-  private readonly timers: NodeJS.Timeout[] = [];
-  private readonly delay = monitorEventLoopDelay({ resolution: 20 });
-  /** The channels there are, as of the last look. */
-  private known: ReadonlySet<ChannelId> = new Set();
-  private databaseAway = false;
-  /** True once every channel in the database was taken up: before that an unknown link may yet be a good one. */
-  private settled = false;
+  private timer: NodeJS.Timeout | undefined;
+  private readonly lag = new Lag();
   private readonly nightly: Nightly;
   private readonly faults: FaultWatch;
   private readonly fences = new Map<ChannelId, Fence>();
-  private lagMs = 0;
+  private readonly takenUp = new TakenUp(this.runners, this.fences);
   private ticking = false;
   constructor(private readonly parts: EngineParts) {
-    const { bus, clock, store } = parts;
+    const { bus, clock, store, decoder } = parts;
     this.nightly = new Nightly(store, clock, parts.log, () => [...this.runners.keys()]);
-    const { decoder } = parts;
     this.marked = new PlatformEmotes(decoder);
     this.faces = new Faces({ decoder, store, now: clock.now, profiles: (id) => this.chats.profiles(id) });
     const profiles = (id: ChannelId) => this.chats.profiles(id);
@@ -88,11 +83,11 @@ export class Engine {
         return this.chats.emotePictures(id) === "" ? "" : `/marked/${id}/{id}`;
       },
       (shown) => this.faceDoor.url(this.rehearsals.channelOf(shown)),
-      () => this.isWhole(),
+      this.takenUp.isWhole,
     );
     this.intake = new Intake({
       runners: this.runners,
-      absent: (id) => this.isNotYet(id),
+      absent: this.takenUp.isNotYet,
       clock,
       secrets: parts.eventSecrets ?? (() => []),
     });
@@ -105,7 +100,7 @@ export class Engine {
       store,
       face: (id, name) => this.faceDoor.own(id, name),
       left: (hash) => this.viewers.left(hash),
-      absent: (id) => this.absent(id),
+      absent: this.absent,
     });
     this.viewers = new ViewerHub(
       this.runners,
@@ -123,7 +118,7 @@ export class Engine {
       clock,
       store,
       runners: this.runners,
-      absent: (id) => this.absent(id),
+      absent: this.absent,
       say: (id, text) => this.chats.say(id, text),
       speech: (text, voice) => this.speeches.of(text, voice),
       lookUp: (id, name) => this.faces.kept(id, name),
@@ -148,14 +143,8 @@ export class Engine {
   async start(): Promise<void> {
     await this.tick();
     this.nightly.start();
-    this.delay.enable();
-    this.timers.push(
-      setInterval(() => void this.tick(), 2_000),
-      setInterval(() => {
-        this.lagMs = this.delay.percentile(99) / 1e6 - 20;
-        this.delay.reset();
-      }, 5_000),
-    );
+    this.lag.start();
+    this.timer = setInterval(() => void this.tick(), 2_000);
   }
 
   /** Keeps the leases, sees whether the database answers, and takes up what changed without word of it. */
@@ -165,9 +154,9 @@ export class Engine {
     const { store, log } = this.parts;
     try {
       const revisions = await store.revisions();
-      this.known = new Set(revisions.keys());
-      if (this.databaseAway) log.info("the database answers again");
-      this.databaseAway = false;
+      this.takenUp.known = new Set(revisions.keys());
+      if (this.takenUp.databaseAway) log.info("the database answers again");
+      this.takenUp.databaseAway = false;
       for (const [id, revision] of revisions) {
         const fence = await store.lease(id, this.parts.owner, leaseMs);
         const runner = this.runners.get(id);
@@ -187,10 +176,10 @@ export class Engine {
       }
       for (const id of [...this.runners.keys()]) if (!revisions.has(id)) await this.drop(id);
       for (const [id, runner] of this.runners) runner.outside.look(this.studios.facts(id));
-      this.settled = true;
+      this.takenUp.settled = true;
     } catch (error) {
-      if (!this.databaseAway) log.warn({ err: String(error) }, "the database does not answer");
-      this.databaseAway = true;
+      if (!this.takenUp.databaseAway) log.warn({ err: String(error) }, "the database does not answer");
+      this.takenUp.databaseAway = true;
     } finally {
       this.ticking = false;
       this.operators.tell();
@@ -247,7 +236,7 @@ export class Engine {
   }
 
   /** A trigger address was called: any button device can do that. The token is the whole secret. */
-  readonly trigger = (token: string): Promise<Result<readonly Note[]>> => fireTrigger(this.runners, token, this.isWhole());
+  readonly trigger = (token: string): Promise<Result<readonly Note[]>> => fireTrigger(this.runners, token, this.takenUp.isWhole());
 
   /** Sessions ended: whatever is open for one that is no more is closed. */
   async recheck(): Promise<void> {
@@ -255,21 +244,7 @@ export class Engine {
   }
 
   readonly nowMs = (): number => this.parts.clock.now();
-
-  /** Whether every channel that is this process's to run is taken up: until then nobody can say that a link is none. */
-  private isWhole(): boolean {
-    return this.settled && [...this.known].every((id) => this.runners.has(id) || !this.fences.has(id));
-  }
-  /** Whether a channel that does not run may be there all the same. */
-  private isNotYet(id: ChannelId): boolean {
-    return !this.settled || this.databaseAway || this.known.has(id);
-  }
-  /**
-   * Why a channel is not to be had: not yet, while it is not taken up or the database can't say whether there is one;
-   * never, once it is known that there is none. A "not yet" is tried again; whoever takes it for a no may pay twice.
-   */
-  readonly absent = (id: ChannelId): Result<never> => refused(this.isNotYet(id) ? "engine/starting" : "channel/unknown");
-
+  readonly absent = this.takenUp.absent;
   /** A channel as it runs, or a rehearsal of one. */
   readonly runnerOf = (id: ChannelId): Runner | undefined => this.runners.get(id) ?? this.rehearsals.runner(id);
 
@@ -290,8 +265,8 @@ export class Engine {
       chat: this.chats.standing(id),
       pages: this.overlays.openPages(shown),
       refusedEvents: this.intake.refused(id).reduce((sum, r) => sum + r.count, 0),
-      databaseAway: this.databaseAway,
-      lagMs: this.lagMs,
+      databaseAway: this.takenUp.databaseAway,
+      lagMs: this.lag.ms,
       clockAheadMs: this.parts.clock.aheadMs?.() ?? 0,
       ledgerFaults: this.nightly.faults(id),
       unspoken: this.speeches.unspoken,
@@ -308,11 +283,11 @@ export class Engine {
   }
 
   async stop(): Promise<void> {
-    for (const timer of this.timers) clearInterval(timer);
+    clearInterval(this.timer);
     this.nightly.stop();
     this.faults.stop();
     await this.rehearsals.stop();
-    this.delay.disable();
+    this.lag.stop();
     this.operators.stop();
     this.viewers.stop();
     for (const id of [...this.runners.keys()]) {

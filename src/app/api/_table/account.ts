@@ -1,6 +1,6 @@
 import { dropCookie } from "../../../server/web/asked";
 import { does, fromOurs, type Routes } from "../../../server/web/route-kit";
-import { ok, refused } from "../../../core/kernel/refusal";
+import { ok } from "../../../core/kernel/refusal";
 import {
   changePassword,
   demoSignIn,
