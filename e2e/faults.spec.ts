@@ -40,6 +40,8 @@ test("hush works while the web process is gone, and while the database is", asyn
       await nothingShows(overlay);
       await page.getByRole("button", { name: "Release" }).click();
       await expect(page.getByText("Hushed: every overlay is empty and silent")).toHaveCount(0);
+      // What a page asks meanwhile is answered with "not yet", in words.
+      if (what === "web") expect(await ask(page, "GET", "/find")).toMatchObject({ ok: false, refusal: { code: "web/away" } });
     } finally {
       await control(`/demo/revive/${what}`);
     }
@@ -52,7 +54,8 @@ test("a page that is asked for while the database is away says so, and comes by 
   await signIn(page);
   await control("/demo/kill/database");
   try {
-    await page.goto(`${base}/run`);
+    const answer = await page.goto(`${base}/run`);
+    expect(answer?.status()).toBe(200);
     await expect(page.getByRole("heading", { name: "This page can’t be read at the moment" })).toBeVisible();
   } finally {
     await control("/demo/revive/database");
