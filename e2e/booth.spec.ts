@@ -198,7 +198,7 @@ test("the tape is planned by hand: dragged, moved by keys, undone, started early
   await expect(gold).toHaveAttribute("data-minute", /^2[1-9]$/);
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(gold).toHaveAttribute("data-minute", "20");
-  const handle = page.getByRole("button", { name: /^Golden flock, / });
+  const handle = page.getByRole("button", { name: /^Golden flock .* · / });
   await handle.focus();
   await page.keyboard.press("Shift+ArrowRight");
   await expect(page.getByText("Golden flock is planned for minute 21.")).toBeVisible();

@@ -297,10 +297,14 @@ export function wav(seconds: number, hz = 440, level = 0.4): Buffer {
 /** The booth, with the game in focus whose part of it has this test id; by the key for the next game. */
 export async function focusGame(page: Page, testId: string): Promise<void> {
   await page.goto(`${base}/run`);
-  await page.getByTestId("focus").waitFor();
+  const focus = page.getByTestId("focus");
+  await focus.waitFor();
+  // Its part comes after the panel.
+  await expect(focus).not.toHaveAttribute("aria-busy", "true");
   for (let n = 0; n < 16 && !(await page.getByTestId(testId).isVisible()); n += 1) {
     await page.keyboard.press("g");
     await settled(page);
+    await expect(focus).not.toHaveAttribute("aria-busy", "true");
   }
   await expect(page.getByTestId(testId)).toBeVisible();
 }

@@ -1,15 +1,15 @@
 "use client";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { useCallback, useMemo } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import type { Command } from "../../../core/signals/signal";
 import type { StandingOverlay } from "../../../core/wire/messages";
-import { useShown } from "../../../games/registry-shown";
-import type { BoothProps } from "../../../games/shown";
+import { shownOf, useShown } from "../../../games/registry-shown";
 import { KeyCap } from "../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/keys";
 import { useRehearsalHere } from "../../_frame/rehearsal-here";
 import { fixedKey } from "../../_frame/fixed-keys";
+import { useLive } from "../../_frame/live";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
 import { commandAndTell, useShow } from "../../_frame/show";
@@ -79,6 +79,13 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
     const found = acts.find((a) => a.id === act);
     return found === undefined ? null : keyOf(found, chosen);
   };
+  // Its own part of the booth comes after the page; those of the others are fetched meanwhile, for the key that leads to them.
+  const shown = useShown(kind);
+  const Own = shown?.Booth;
+  const kinds = useLive((s) => [...new Set(s.standing?.games.map((g) => g.kind))].join(" "));
+  useEffect(() => {
+    for (const one of kinds.split(" ")) void shownOf(one).catch(() => undefined);
+  }, [kinds]);
   if (game === null)
     return (
       <Box p="4" minH="240px">
@@ -93,7 +100,7 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
     );
   const cap = (key: string | null) => key !== null && <KeyCap>{keyLabel(key)}</KeyCap>;
   return (
-    <Box p="3" flexShrink="0" data-region="" data-testid="focus" data-game={game.id}>
+    <Box p="3" flexShrink="0" data-region="" data-testid="focus" data-game={game.id} aria-busy={shown === undefined || undefined}>
       <Flex align="baseline" gap="2">
         <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="19px" truncate>
           {game.name}
@@ -109,15 +116,9 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
           </Text>
         )}
       </Flex>
-      <Own
-        kind={game.kind}
-        gameId={game.id}
-        view={game.view}
-        sinceMs={show?.show?.sinceMs ?? 0}
-        rehearsal={rehearsal}
-        command={command}
-        people={people}
-      />
+      {Own !== undefined && (
+        <Own gameId={game.id} view={game.view} sinceMs={show?.show?.sinceMs ?? 0} rehearsal={rehearsal} command={command} people={people} />
+      )}
       <ActionPad kind={game.kind} view={game.view} run={command} />
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">
         <Button
@@ -150,10 +151,4 @@ export function GamePanel({ game, overlay }: Readonly<{ game: Game | null; overl
       </Box>
     </Box>
   );
-}
-
-/** The game's own part of the booth, where it has one. */
-function Own({ kind, ...props }: BoothProps & Readonly<{ kind: string }>) {
-  const Part = useShown(kind)?.Booth;
-  return Part === undefined ? null : <Part {...props} />;
 }

@@ -60,6 +60,9 @@ export function PlanStub({
           : item.lengthMin > 0
             ? `${item.lengthMin} min`
             : "by hand";
+  // What is read aloud begins with what is seen, so that it can be asked for by it.
+  const when =
+    by !== 0 ? `minute ${target}` : `${running || now === 0 ? wallClock(dueMs) : clockOf(dueMs - sinceMs).slice(0, -3)} · ${how}`;
   return (
     <Flex
       position="absolute"
@@ -86,7 +89,7 @@ export function PlanStub({
         tabIndex={0}
         css={{ cursor: fixed ? "default" : "ew-resize", touchAction: "none" }}
         title={item.note || (fixed ? undefined : "Drag it, or press Shift and an arrow, to plan it for another minute")}
-        aria-label={`${item.title}, ${wallClock(dueMs)}, ${how}${skipped ? ", skipped" : ""}`}
+        aria-label={`${item.title} ${when}${skipped ? ", skipped" : ""}`}
         role="button"
         aria-roledescription="planned thing"
         onKeyDown={onKey}
@@ -110,7 +113,7 @@ export function PlanStub({
           {item.title}
         </Text>
         <Text fontSize="14px" color={late && running ? "ochreText" : "inkSoft"} truncate>
-          {by !== 0 ? `minute ${target}` : `${running || now === 0 ? wallClock(dueMs) : clockOf(dueMs - sinceMs).slice(0, -3)} · ${how}`}
+          {when}
         </Text>
       </Box>
       <Flex direction="column" borderLeftWidth="2px" borderLeftStyle="dashed" borderColor="line" justify="center" px="1">
