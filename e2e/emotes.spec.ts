@@ -1,6 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 import sharp from "sharp";
-import { base, chatConnected, control, copyLink, openOverlay, sayUntilShown, signIn, test } from "./support";
+import { base, chatConnected, control, copyLink, openOverlay, sayUntilShown, signIn, test, usualPicture } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
@@ -66,7 +66,7 @@ test("an emote that was just added flies as soon as its word is written, in any 
   await expect(emote(page, "brickDisc")).toBeVisible();
   await page.goto(`${base}/prepare`);
   await chatConnected(page);
-  const overlay = await openOverlay(context, await copyLink(page));
+  const overlay = await openOverlay(context, await copyLink(page), usualPicture);
   await sayUntilShown(overlay, "look: BRICKDISC");
   await expect
     .poll(async () => {

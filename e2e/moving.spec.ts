@@ -1,6 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 import { film, films } from "../src/server/testing/films";
-import { ask, base, control, copyLink, facts, noneSerious, openOverlay, signIn, test } from "./support";
+import { ask, base, control, copyLink, facts, noneSerious, openOverlay, signIn, test, usualPicture } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -84,7 +84,7 @@ test("a film is dropped, made, cut by its edges, and plays with its sound where 
   const look = { x: 0.5, y: 0.5, size: 0.5, entrance: "fade", exit: "fade", whole: true };
   const show = { do: "show", picture: await idOf(page, "test card"), sound: "", volume: 100, text: "", ms: 1_000, queue: "", look };
   await cueShows(page, "look-in", [show]);
-  const overlay = await openOverlay(context, await copyLink(page));
+  const overlay = await openOverlay(context, await copyLink(page), usualPicture);
   await expect.poll(async () => (await facts(overlay)).voice, { timeout: 20_000 }).toBe(true);
   await page.goto(`${base}/run`);
   await page.locator("[data-cue=look-in]").click();

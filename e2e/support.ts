@@ -195,6 +195,8 @@ export async function copyLink(page: Page, { boss = false } = {}): Promise<strin
 }
 
 /** Large enough for what is asked of most pictures; a quarter of the drawing, which software does here. */
+/** For what is measured by the pixel. */
+export const usualPicture = { width: 1280, height: 720 };
 const smallPicture = { width: 640, height: 360 };
 export async function openOverlay(context: BrowserContext, link: string, size = smallPicture): Promise<Page> {
   const page = await context.newPage();
