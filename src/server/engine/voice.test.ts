@@ -52,6 +52,21 @@ describe("one voice", () => {
     expect(one.holder(channel)).toBe("p1");
     expect(leaseMs + 500).toBeLessThan(2_500);
   });
+  test("a lone page that stalled and let go is told again, until it says that it speaks", () => {
+    const { one, time, said } = setUp();
+    one.settle(channel, [page("p1")]);
+    time.nowMs += 3_000;
+    one.settle(channel, [page("p1")]);
+    time.nowMs += 500;
+    one.settle(channel, [page("p1")]);
+    expect(said).toEqual(["p1 on", "p1 on", "p1 on"]);
+    one.heard(channel, "p1");
+    time.nowMs += 500;
+    one.settle(channel, [page("p1")]);
+    // Its own answer was the last it was told.
+    expect(said).toHaveLength(4);
+    expect(one.holder(channel)).toBe("p1");
+  });
   test("pages whose browser blocks sound, and overlays without sound, never have it", () => {
     const { one } = setUp();
     one.settle(channel, [page("p1", { ready: false }), page("p2", { sounds: false })]);

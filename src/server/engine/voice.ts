@@ -54,7 +54,12 @@ export class OneVoice {
       .filter((p) => p.id !== held?.page)
       .sort((a, b) => Number(a.hidden) - Number(b.hidden) || a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
     const next = wanted ?? alive ?? rest[0] ?? able.find((p) => p.id === held?.page);
-    if (next?.id === held?.page) return;
+    if (held !== undefined && next?.id === held.page) {
+      // Not heard of for a lease: it may have stalled, and let the voice go by itself. It is told again until it says it speaks.
+      if (this.now() - held.heardMs >= leaseMs) this.tell(next.id, true);
+      return;
+    }
+    if (next === undefined && held === undefined) return;
     if (held !== undefined) this.tell(held.page, false);
     if (next === undefined) this.held.delete(channel);
     else {
