@@ -1,17 +1,14 @@
 import { redirect } from "next/navigation";
 import type { ReactNode } from "react";
 import { allGames } from "../../core/games/registry";
-import { sessionOrAway } from "../../server/web/http";
-import { AwayNow } from "../_frame/away";
+import { currentSession } from "../../server/web/http";
 import { Hands } from "../_frame/hands";
 import { Providers } from "../_frame/providers";
 import { SkipLink } from "../_frame/skip-link";
 import { TopBar } from "../_frame/top-bar";
 
 export default async function OperatorLayout({ children }: { children: ReactNode }) {
-  const session = await sessionOrAway();
-  // Nothing of the page is asked for then: it would only fail again.
-  if (session === "away") return <AwayNow more="Overlays go on as they are, and nothing that was accepted is lost. " />;
+  const session = await currentSession();
   if (session === null) redirect("/sign-in");
   // Here on the server, so that no page need know every game for its search.
   const kinds = allGames()

@@ -33,7 +33,3 @@ export function Away({ reset, more }: { reset: () => void; more?: string }) {
     </div>
   );
 }
-
-/** The same where the server knew it before it began to draw the page. */
-export const AwayNow = ({ more }: Readonly<{ more?: string }>) => <Away reset={nothing} more={more} />;
-const nothing = (): void => undefined;

@@ -39,15 +39,6 @@ async function sessionIn(name: string): Promise<Session | null> {
     throw error;
   }
 }
-/** The same for a page, which says that the database is away in words rather than with an error. */
-export async function sessionOrAway(): Promise<Session | null | "away"> {
-  try {
-    return await currentSession();
-  } catch (error) {
-    if (services().isAway(error)) return "away";
-    throw error;
-  }
-}
 export const forgetSession = (session: Session): void => void lately.delete(session.tokenHash);
 /** Whoever was removed, or signed out elsewhere, is not remembered as signed in when the database is away. */
 export function forgetOperator(operatorId: string, butTokenHash = ""): void {

@@ -76,7 +76,9 @@ describe("tables of a show", () => {
     expect(name).toBe("show-of-2026-10-24-people.csv");
   });
   test("with nothing in them, and of no show", async () => {
-    expect((await showTable(at.web, kiln, first(), { what: "sales", as: "csv" }))?.text).toBe("");
+    expect((await showTable(at.web, kiln, first(), { what: "sales", as: "csv" }))?.text).toBe(
+      "when,reward,viewer,price,text,state,decidedBy\r\n",
+    );
     expect(await showTable(at.web, kiln, 999_999, { what: "results", as: "json" })).toBeNull();
     expect(await showTable(at.web, channelId("other"), first(), { what: "results", as: "json" })).toBeNull();
   });

@@ -80,12 +80,24 @@ export async function showTable(
   else rows.push(...(await tables[what](web, channel, show)));
   const name = `${fileNameOf(show)}-${what}.${as}`;
   return as === "csv"
-    ? { text: csv(rows), name, type: "text/csv; charset=utf-8" }
+    ? { text: csv(what, rows), name, type: "text/csv; charset=utf-8" }
     : { text: JSON.stringify(rows, null, 2), name, type: "application/json" };
 }
-/** Names that begin like a formula stay words in every program that opens tables. */
-const csv = (rows: readonly Line[], header = true): string =>
-  rows.length === 0 ? "" : `${Papa.unparse([...rows], { escapeFormulae: true, newline: "\r\n", header })}\r\n`;
+const columns = {
+  results: ["when", "game", "title", "result", "viewers", "proof"],
+  winners: ["when", "game", "title", "viewer", "prize", "proof"],
+  aired: ["when", "how", "what", "by", "link"],
+  sales: ["when", "reward", "viewer", "price", "text", "state", "decidedBy"],
+  people: ["id", "name", "messages", "given", "first", "last"],
+} as const satisfies Readonly<Record<z.infer<typeof tableSchema>["what"], readonly string[]>>;
+/**
+ * A table without rows has its header all the same: an empty file looks like one that was lost. Names that begin like a
+ * formula stay words in every program that opens tables.
+ */
+const csv = (what: keyof typeof columns, rows: readonly Line[], header = true): string => {
+  const cells: Cell[][] = rows.map((row) => columns[what].map((column) => row[column] ?? ""));
+  return `${Papa.unparse(header ? [[...columns[what]], ...cells] : cells, { escapeFormulae: true, newline: "\r\n" })}\r\n`;
+};
 
 /**
  * The whole show as a ZIP, in pieces as it is read: what is in memory at a time is one page of its log, however long it was.
@@ -140,9 +152,10 @@ export async function showBundle(
     async function* sales(): AsyncGenerator<string> {
       let n = 0;
       for await (const some of salesOf(web, channel, show)) {
-        yield csv(some, n === 0);
+        yield csv("sales", some, n === 0);
         n += some.length;
       }
+      if (n === 0) yield csv("sales", []);
       rows.set("sales.csv", n);
     }
     const results = await resultsOf(web, channel, show);
@@ -162,11 +175,11 @@ export async function showBundle(
         2,
       ),
     ]);
-    yield* file("results.csv", [csv(results)]);
-    yield* file("winners.csv", [csv(winners)]);
-    yield* file("aired.csv", [csv(aired)]);
+    yield* file("results.csv", [csv("results", results)]);
+    yield* file("winners.csv", [csv("winners", winners)]);
+    yield* file("aired.csv", [csv("aired", aired)]);
     yield* file("sales.csv", sales());
-    yield* file("people.csv", [csv(people)]);
+    yield* file("people.csv", [csv("people", people)]);
     const manifest: ShowManifest = {
       format: showFormat,
       madeBy: "Izzam",
