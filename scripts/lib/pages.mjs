@@ -22,7 +22,7 @@ export function pagesOf({ base, channel, prices, saySomething, wrong }) {
     }
     throw new Error(`the page of ${viewer} was never tied to them`);
   };
-  /** Pressed until a definite answer comes, with one id, as the page's own `send.ts` does; whether it was sold. */
+  /** Pressed until a definite answer comes, with one id, as the page's own `send.ts` does; whether it was sold, as far as the page can tell. */
   const buy = async ({ viewer, head }, id, reward) => {
     for (let i = 0; i < 200; i += 1) {
       const [status, said] = await fetch(`${base}/api/viewer/${channel}/buy`, {
@@ -34,16 +34,17 @@ export function pagesOf({ base, channel, prices, saySomething, wrong }) {
         async (r) => [r.status, await r.json()],
         () => [0, null],
       );
-      if (status === 200 && said.ok) return true;
-      if ((status === 422 || status === 409) && !said.refusal.code.startsWith("input/")) return false;
+      if (status === 200 && said.ok) return "sold";
+      // A no after a try that was lost may stand for that try: it was sold then, and the second one came too soon, or was known.
+      if ((status === 422 || status === 409) && !said.refusal.code.startsWith("input/")) return i === 0 ? "refused" : "unclear";
       if (status !== 0 && status !== 503 && status !== 429) {
         wrong.push(`${viewer}, who bought ${reward}, was answered with ${status}: ${said?.refusal?.code}`);
-        return false;
+        return "refused";
       }
       await wait(200);
     }
     wrong.push(`${viewer} never heard what came of ${reward}`);
-    return false;
+    return "refused";
   };
   return { pageOf, buy };
 }
