@@ -152,7 +152,9 @@ async function main() {
             if (stopping || !slot.ready) return;
             const waitMs = pause(Date.now() - from);
             const when = waitMs < 1_000 ? "" : ` in ${Math.round(waitMs / 1000)} s`;
-            say(`The ${name} process ended (${signal ?? code}). ${last === "" ? "" : `It last logged: ${last}. `}Starting it again${when}.`);
+            say(
+              `The ${name} process ended (${signal ?? code}). ${last === "" ? "" : `It last logged: ${last}. `}Starting it again${when}.`,
+            );
             setTimeout(() => !stopping && begin(), waitMs);
           },
         });
