@@ -197,7 +197,7 @@ test.describe("on the demo installation", () => {
   });
 
   test("bad input to the server is refused in words", async ({ page }) => {
-    await signIn(page);
+    await signIn(page, "owner", "/prepare");
     const said = await page.evaluate(async () => {
       const ask = async (method: string, path: string, body: string) =>
         ((await (await fetch(path, { method, headers: { "content-type": "application/json" }, body })).json()) as { words?: string }).words;

@@ -43,7 +43,7 @@ test("a moderator runs a whole rehearsed show from the booth with the keyboard a
   test.setTimeout(120_000);
   const broadcast = await browser.newContext({ permissions: ["clipboard-read", "clipboard-write"] });
   const overlay = await openPage(broadcast);
-  await signIn(page, "moderator");
+  await signIn(page, "moderator", "/prepare");
   await chatConnected(page);
   await page.keyboard.press("3");
   await page.waitForURL(/\/run$/);

@@ -28,7 +28,7 @@ test("on a fresh start the boss is set up, tried, placed, felled from the rig, a
   context,
 }) => {
   test.setTimeout(120_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await chatConnected(page);
   await page.locator("[data-game=old-spall]").getByRole("link", { name: "Set up" }).click();
 
@@ -180,7 +180,7 @@ test("a game has a link of its own, on which nothing else stands", async ({ page
 });
 
 test("hush empties the boss off the picture too; it goes on counting, and stands there again on release", async ({ page, context }) => {
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   await expect.poll(async () => (await seen(overlay)).drawn).toBeGreaterThan(15_000);
   const before = (await boss(overlay))?.health ?? 0;

@@ -41,7 +41,7 @@ test("a tip of the tier that was set drops what its sentence says, how many and 
   context,
 }) => {
   test.setTimeout(150_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await chatConnected(page);
   await page.locator("[data-game=the-open-pot]").getByRole("link", { name: "Set up" }).click();
 
@@ -102,7 +102,7 @@ test("a tip of the tier that was set drops what its sentence says, how many and 
   // Chat is told; a slip is taken out from the talk.
   await say("!full", "quietferry");
   await expect.poll(async () => (await heard()).some((t) => t.startsWith(`It is ${there.full} % full.`))).toBe(true);
-  await focusGame(page, "brimful-booth");
+  await focusGame(page, "the-open-pot", "brimful-booth");
   await expect(page.getByTestId("brimful-full")).toHaveText(`${there.full} %`);
   await give({ kind: "tip", as: "eelgrass", amount: 700, currency: "EUR" });
   await expect.poll(async () => heavy(await pot(overlay))?.count).toBe(4);
@@ -135,7 +135,7 @@ test("one that stands free tips over by a heavy piece; what comes meanwhile wait
   await command(page, { do: "drop", amount: 20, what: "pieces", size: 0, mass: 5 });
   await atRest(overlay);
   // The booth is led there before: it lies for seconds only.
-  await focusGame(page, "brimful-booth");
+  await focusGame(page, "the-open-pot", "brimful-booth");
   await command(page, { do: "drop", amount: 1, what: "pieces", size: 250, mass: 90 });
   await expect.poll(async () => Math.abs((await pot(overlay)).angle), { timeout: 10_000 }).toBeGreaterThan(0.8);
   await expect(page.getByTestId("brimful-booth")).toContainText("It lies on its side");

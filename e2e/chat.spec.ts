@@ -43,6 +43,7 @@ test("a message that the server sends twice shows once", async ({ page, context 
 });
 
 test("a server that drops and refuses is shown in plain words, and come back to", async ({ page }) => {
+  await page.goto(`${base}/prepare`);
   await fault("refuse");
   await expect(page.getByTestId("chat-line")).toHaveAttribute("data-state", "waiting");
   await expect(page.getByTestId("chat-line")).toContainText(

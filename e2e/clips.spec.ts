@@ -49,7 +49,7 @@ test("twelve seconds from 0:07: judged by its stills, let through, hidden, shown
   await signIn(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   await expect.poll(async () => (await facts(overlay)).voice, { timeout: 20_000 }).toBe(true);
-  await focusGame(page, "clips-booth");
+  await focusGame(page, "kiln-clips", "clips-booth");
   const phone = await viewerPage(browser, "mossy_teapot");
   await expect(phone.getByText("Show a clip")).toBeVisible();
   const before = (await phone.locator(".you .sum").textContent()) ?? "";
@@ -103,7 +103,7 @@ test("what flashes, is no film, or leads inwards is refused with its reason, and
 }) => {
   test.setTimeout(180_000);
   await signIn(page);
-  await focusGame(page, "clips-booth");
+  await focusGame(page, "kiln-clips", "clips-booth");
   await say(`!clip ${at("lightning.mp4")} 5s`, "mossy_teapot");
   // Who has no clay tips for it.
   const tip = (as: string, text: string): Promise<void> => give({ kind: "tip", as, amount: 200, currency: "EUR", text: `!clip ${text}` });
@@ -139,7 +139,7 @@ test("a tip buys seconds and what is not shown is owed; a film from one’s own 
 }) => {
   test.setTimeout(240_000);
   await signIn(page);
-  await focusGame(page, "clips-booth");
+  await focusGame(page, "kiln-clips", "clips-booth");
   await give({
     kind: "tip",
     as: "raku_rita",

@@ -61,7 +61,7 @@ test("a kiln cat greets who comes, answers words, cheers, sleeps, eats and dance
   await expect.poll(async () => (await grog(overlay)).state).not.toBe("sleep");
 
   // Fed in the booth: its mood rises for all to see.
-  await focusGame(page, "companion-booth");
+  await focusGame(page, "kiln-cat", "companion-booth");
   const before = (await grog(overlay)).mood;
   await page.getByRole("button", { name: /^Feed/ }).first().click();
   await page.keyboard.press("Enter");

@@ -28,7 +28,7 @@ test("a draw is set up, tried, run in the booth by keys, claimed in chat, handed
   browser,
 }) => {
   test.setTimeout(180_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await chatConnected(page);
   await page.locator("[data-game=weekly-mug]").getByRole("link", { name: "Set up" }).click();
   await page.getByLabel("How many viewers shake it").fill("2");
@@ -42,7 +42,7 @@ test("a draw is set up, tried, run in the booth by keys, claimed in chat, handed
 
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   const viewer = await viewerPage(browser, "quietferry");
-  await focusGame(page, "raffle-booth");
+  await focusGame(page, "weekly-mug", "raffle-booth");
   await page.keyboard.press("b");
   await expect(page.getByTestId("raffle-booth")).toContainText("Open for");
   // What is promised is there before the first entry.

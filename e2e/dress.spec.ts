@@ -77,7 +77,7 @@ test("a strobing GIF is dimmed on the picture while it flashes, the operator is 
   context,
 }) => {
   test.setTimeout(120_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await ask(page, "PUT", "/overlays/main-stage/layout", { places: [], onAir: true });
   const [w, h] = [320, 180];
   const frames = Buffer.concat([0, 255, 0, 255].map((v) => Buffer.alloc(w * h * 3, v)));

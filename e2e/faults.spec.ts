@@ -64,7 +64,7 @@ test("a page that is asked for while the database is away says so, and comes by 
 
 test("files that were made to stop a server are refused in words, and nothing waits for them", async ({ page }) => {
   test.setTimeout(120_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   const masks = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 99 99"><defs>${Array.from({ length: 24 }, (_, i) => `<mask id="m${i}"><g mask="url(#m${i + 1})"><rect width="99" height="99" mask="url(#m${i + 1})"/></g></mask>`).join("")}</defs><rect width="99" height="99" mask="url(#m0)"/></svg>`;
   const deep = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${"<g>".repeat(100_000)}${"</g>".repeat(100_000)}</svg>`;
   const dashed = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 99 99"><path stroke="red" stroke-dasharray="0.01" d="M0 0${" L99 0 L0 99".repeat(80_000)}"/></svg>`;
@@ -95,7 +95,7 @@ test("files that were made to stop a server are refused in words, and nothing wa
 });
 
 test("who signs out sees nothing more, in any tab; who ends a session elsewhere ends it there", async ({ page, context, browser }) => {
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   const other = await context.newPage();
   const open = new Set<WebSocket>();
   // Those that are told something: one that asks again, and is turned away, is none.

@@ -61,6 +61,7 @@ test("an overlay is renamed, removed with its pages, and brought back with its l
   await signIn(page);
   const overlay = await openOverlay(context, await copyLink(page));
   await sayUntilShown(overlay, "kilnGlow");
+  await page.goto(`${base}/prepare/overlays`);
   const card = page.locator("[data-overlay=main-stage]");
   await card.getByRole("button", { name: "Rename Main stage" }).click();
   await card.getByLabel("Name of the overlay").fill("Wide stage");

@@ -4,7 +4,7 @@ import { control, say, signIn, test } from "./support";
 test.beforeAll(() => control("/demo/reset"));
 
 test("one search over every action, and the phases by their keys", async ({ page }) => {
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await page.keyboard.press("4");
   await expect(page).toHaveURL(/review/);
   await page.keyboard.press("1");
@@ -97,7 +97,7 @@ test("by keys alone: over the bar, from part to part, and through the talk to a 
 });
 
 test("Night or Paper is chosen with one key, and stays", async ({ page }) => {
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await page.keyboard.press("n");
   await expect(page.locator("html")).toHaveClass(/dark/);
   await page.reload();

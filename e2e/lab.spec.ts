@@ -17,7 +17,7 @@ test("a question is asked, answered by its evenings, asked with another setting 
   page,
 }) => {
   test.setTimeout(400_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await page.getByRole("link", { name: "Rehearse" }).click();
   await page.getByRole("link", { name: "Odds lab" }).click();
   await expect(page.getByRole("heading", { name: "Odds lab" })).toBeVisible();

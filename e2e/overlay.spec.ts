@@ -26,6 +26,7 @@ test.beforeEach(async ({ page }) => {
 test("any shape works, from a strip to a large picture", async ({ page, context }) => {
   test.setTimeout(120_000);
   const link = await copyLink(page);
+  await page.goto(`${base}/prepare/overlays`);
   for (const size of [
     { width: 300, height: 100 },
     { width: 1080, height: 1920 },
@@ -63,6 +64,7 @@ test("after its link is replaced a page is empty for good; the new link works", 
   const link = await copyLink(page);
   const overlay = await openOverlay(context, link);
   await sayUntilShown(overlay, "kilnGlow");
+  await page.goto(`${base}/prepare/overlays`);
   await page.getByRole("button", { name: "Link leaked?" }).click();
   await page.getByRole("menuitem", { name: /Replace it/ }).click();
   await expect(page.getByText(/New link made and copied/)).toBeVisible();
@@ -89,6 +91,7 @@ test("after its link is replaced a page is empty for good; the new link works", 
 
 test("two pages of one overlay look alike", async ({ page, context }) => {
   const link = await copyLink(page);
+  await page.goto(`${base}/prepare/overlays`);
   const [a, b] = [
     await openOverlay(context, link, { width: 960, height: 540 }),
     await openOverlay(context, link, { width: 960, height: 540 }),
@@ -111,7 +114,7 @@ test("two pages of one overlay look alike", async ({ page, context }) => {
 test("hush empties every page at once, from the key alone, and release lets chat back", async ({ page, context }) => {
   const overlay = await openOverlay(context, await copyLink(page));
   await sayUntilShown(overlay, "goodPull goodPull goodPull");
-  await page.bringToFront();
+  await page.goto(`${base}/prepare`);
   await page.keyboard.press(".");
   await expect(page.getByText("Hushed: every overlay is empty and silent.")).toBeVisible();
   await nothingShows(overlay);

@@ -89,7 +89,7 @@ test("somebody new is greeted by name and face, presented by a moderator’s wor
   await expect.poll(heard).toContainEqual("Do knock at seaglass_sia’s door: https://marsh.example/seaglass_sia");
 
   // Spoken: heard on the page that has the voice, in their role's voice, and captioned. The booth is led there before.
-  await focusGame(page, "voices-booth");
+  await focusGame(page, "read-aloud", "voices-booth");
   await say(
     "!say the tall vase will survive, I am quite sure of it, whatever the tide and the kiln may say tonight, and whoever says otherwise shall bring the biscuits next week",
     "seaglass_sia",
@@ -165,7 +165,7 @@ test("tips are shown and heard; each text waits for a yes where that is set, and
   await give({ kind: "tip", as: "quietferry", amount: 1_000, currency: "EUR", text: "second thoughts" });
   await expect(page.getByText("Let this be said? “for more <b>clay</b> (link)”").first()).toBeVisible();
   expect((await shown(overlay))["read-aloud"]).toBeNull();
-  await focusGame(page, "voices-booth");
+  await focusGame(page, "read-aloud", "voices-booth");
   const booth = page.getByTestId("voices-booth");
   await booth.getByRole("button", { name: "Drop what quietferry wrote" }).click();
   await booth.getByRole("button", { name: "Say it: what oatcake_ada wrote" }).click();

@@ -17,7 +17,7 @@ test("asked from nothing in the booth, backed in chat and on the viewer page, de
   const viewer = await viewerPage(browser, "quietferry");
   const sum = async (): Promise<number> => Number(((await viewer.locator(".sum").textContent()) ?? "").replaceAll(",", ""));
   const before = await sum();
-  await focusGame(page, "prediction-booth");
+  await focusGame(page, "kiln-prediction", "prediction-booth");
   // By keys alone: the question, its outcomes, and it is open.
   await page.getByRole("button", { name: "Ask something else…" }).press("Enter");
   await expect(page.getByLabel("The question")).toBeFocused();

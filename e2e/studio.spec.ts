@@ -22,7 +22,7 @@ test("a raid goes to a scene and back; somebody who moves on by hand is not pull
 }) => {
   test.setTimeout(120_000);
   await signIn(page);
-  await focusGame(page, "studio-booth");
+  await focusGame(page, "kiln-scenes", "studio-booth");
   await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 20_000 });
   await command(page, "show", { do: "show", what: "on-air" });
 
@@ -50,7 +50,7 @@ test("a raid goes to a scene and back; somebody who moves on by hand is not pull
 test("a studio that is gone, or refuses, is said so, and nothing is done late; it is found again by itself", async ({ page }) => {
   test.setTimeout(120_000);
   await signIn(page);
-  await focusGame(page, "studio-booth");
+  await focusGame(page, "kiln-scenes", "studio-booth");
   await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 20_000 });
   await studio({ manner: "refuses" });
   await page.getByRole("button", { name: "Hands", exact: true }).click();

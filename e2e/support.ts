@@ -81,16 +81,22 @@ export async function control(path: string): Promise<number | null> {
   return said.value;
 }
 
-/** Signed in as by the button of the sign-in page (which has a test of its own), and led to a page. */
-export async function signIn(page: Page, as: "owner" | "moderator" = "owner", to = "/prepare"): Promise<void> {
+/** Signed in as by the button of the sign-in page (which has a test of its own); led to a page when one is named. */
+export async function signIn(page: Page, as: "owner" | "moderator" = "owner", to?: string): Promise<void> {
   const entered = await page.request.post(`${base}/api/demo-sign-in`, { headers: { origin: base }, data: { role: as } });
   expect(entered.ok()).toBe(true);
   await page.emulateMedia({ reducedMotion: "reduce" });
-  await page.goto(`${base}${to}`);
+  if (to !== undefined) await page.goto(`${base}${to}`);
 }
 
-export const chatConnected = (page: Page) =>
-  expect(page.getByTestId("chat-line")).toHaveAttribute("data-state", "connected", { timeout: 20_000 });
+/** The bot is in the rig's chat: as the page says, or the rig where no page is open yet. */
+export const chatConnected = async (page: Page): Promise<void> => {
+  const by = { timeout: 20_000 };
+  if (page.url() === "about:blank") await expect.poll(async () => (await rig()).connected, by).toBeGreaterThan(0);
+  else await expect(page.getByTestId("chat-line")).toHaveAttribute("data-state", "connected", by);
+};
+const rig = async (): Promise<Readonly<{ connected: number; log: readonly Readonly<{ name: string; text: string }>[] }>> =>
+  (await (await fetch(`${practice}/state`)).json()) as Awaited<ReturnType<typeof rig>>;
 
 const post = async (path: string, body: unknown): Promise<void> => {
   const response = await fetch(`${practice}${path}`, { method: "POST", body: JSON.stringify(body) });
@@ -105,21 +111,17 @@ export const crowd = (perSecond: number): Promise<void> =>
   post("/crowd", { seed: 3, perSecond, emoteShare: 0.9, copyShare: 0.3, rushesPerMinute: 0 });
 export const quiet = (): Promise<void> => post("/crowd/stop", {});
 
-/** Calls the operator side from its own page, as a click there would. */
-export const ask = (
+/** Calls the operator side as a click on its own pages would; no page needs to be open. */
+export async function ask(
   page: Page,
   method: string,
   path: string,
   body: unknown = {},
-): Promise<{ ok: boolean; words?: string; value?: unknown }> =>
-  page.evaluate(
-    async ([m, p, b]) => {
-      const head = { method: m, headers: { "content-type": "application/json" } };
-      const response = await fetch(`/api${p}`, m === "GET" ? head : { ...head, body: b });
-      return (await response.json()) as { ok: boolean };
-    },
-    [method, path, JSON.stringify(body)] as const,
-  );
+): Promise<{ ok: boolean; words?: string; value?: unknown }> {
+  const head = { method, headers: { origin: base } };
+  const response = await page.request.fetch(`${base}/api${path}`, method === "GET" ? head : { ...head, data: body });
+  return (await response.json()) as { ok: boolean };
+}
 const wholePlace = { x: 0, y: 0, width: 1, height: 1 };
 /** Leaves only the emote wall on the main stage: for tests that count what is drawn. */
 export async function onlyWall(page: Page): Promise<void> {
@@ -181,20 +183,16 @@ export const settled = (page: Page): Promise<void> =>
     await Promise.allSettled(short.map((a) => a.finished));
   });
 /** What was said and done at the rig so far. */
-export async function rigLog(): Promise<readonly Readonly<{ name: string; text: string }>[]> {
-  return ((await (await fetch(`${practice}/state`)).json()) as { log: { name: string; text: string }[] }).log;
-}
+export const rigLog = async (): Promise<readonly Readonly<{ name: string; text: string }>[]> => (await rig()).log;
 /** What chat heard from the bot and from each other so far. */
 export const heard = async (): Promise<string[]> => (await rigLog()).map((l) => l.text);
 export const pressPad = (n: number): Promise<void> => post("/pad/press", { n });
 
-/** The overlay's link, as an operator gets it: copied without being shown. With the boss on it only if asked for. */
+/** The overlay's link; the button that copies it has a test of its own. With the boss on it only if asked for. */
 export async function copyLink(page: Page, { boss = false } = {}): Promise<string> {
   if (!boss) await onlyWall(page);
-  await page.goto(`${base}/prepare/overlays`);
-  await page.getByRole("button", { name: "Copy link" }).first().click();
-  await expect(page.getByText("Link copied, without being shown.")).toBeVisible();
-  return page.evaluate(() => navigator.clipboard.readText());
+  const copied = await ask(page, "POST", "/overlays/main-stage/link", { do: "copy" });
+  return `${base}/overlay#${(copied.value as { token: string }).token}`;
 }
 
 /** Large enough for what is asked of most pictures; a quarter of the drawing, which software does here. */
@@ -204,7 +202,8 @@ const smallPicture = { width: 640, height: 360 };
 export async function openOverlay(context: BrowserContext, link: string, size = smallPicture): Promise<Page> {
   const page = await context.newPage();
   await page.setViewportSize(size);
-  await page.goto(link);
+  // Motion is by the clock: a third of the frames shows the same. Where frames are counted, the usual picture is asked for.
+  await page.goto(size === usualPicture ? link : link.replace("#", "?frames=20#"));
   return page;
 }
 
@@ -299,18 +298,9 @@ export function wav(seconds: number, hz = 440, level = 0.4): Buffer {
   return data;
 }
 
-/** The booth, with the game in focus whose part of it has this test id; by the key for the next game. */
-export async function focusGame(page: Page, testId: string): Promise<void> {
-  await page.goto(`${base}/run`);
-  const focus = page.getByTestId("focus");
-  await focus.waitFor();
-  // Its part comes after the panel.
-  await expect(focus).not.toHaveAttribute("aria-busy", "true");
-  for (let n = 0; n < 16 && !(await page.getByTestId(testId).isVisible()); n += 1) {
-    await page.keyboard.press("g");
-    await settled(page);
-    await expect(focus).not.toHaveAttribute("aria-busy", "true");
-  }
+/** The booth, with this game in focus; its part of the booth comes after the panel. */
+export async function focusGame(page: Page, game: string, testId: string): Promise<void> {
+  await page.goto(`${base}/run?game=${game}`);
   await expect(page.getByTestId(testId)).toBeVisible();
 }
 /** A viewer page on a phone, tied to a chat name by its code. */

@@ -29,7 +29,7 @@ async function quick(page: Page): Promise<void> {
 
 test("a wheel is set up, tried, spun in the booth by keys alone, and checked by a viewer", async ({ page, context }) => {
   test.setTimeout(150_000);
-  await signIn(page);
+  await signIn(page, "owner", "/prepare");
   await chatConnected(page);
   await page.locator("[data-game=glaze-wheel]").getByRole("link", { name: "Set up" }).click();
 

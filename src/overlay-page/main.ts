@@ -5,6 +5,7 @@ import { Captions, captionStyle } from "../overlay/captions";
 import { AlertsLayer, alertStyle } from "../overlay/alerts-layer";
 import { filmMaker } from "../overlay/film";
 import { MusicNow } from "../overlay/music";
+import { lookedAtFrames } from "../overlay/player-facts";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
 import { openLink } from "./link";
@@ -14,6 +15,9 @@ const host = document.getElementById("stage");
 const token = location.hash.slice(1);
 // The booth shows the very page that viewers see; it never counts as one and never makes sound.
 const [, peek = null, rehearsal = ""] = /^peek:([A-Za-z0-9_-]{1,26})(?:@([A-Za-z0-9_-]{1,26}))?$/.exec(token) ?? [];
+/** `?frames=30`: for a computer that has little to spare, or a broadcast that has no more. */
+const asked = Number(new URLSearchParams(location.search).get("frames"));
+const most = asked >= 1 && asked <= 240 ? asked : peek === null ? undefined : lookedAtFrames;
 /** The engine takes the voice away after 1.8 s of silence; a page that is not told so falls silent after 2 s. */
 const voiceEveryMs = 600;
 const voiceLeaseMs = 2_000;
@@ -41,6 +45,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     wallMs: () => told.nowMs + (Date.now() - told.atMs) * told.pace,
     knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
     also: alerts.paint,
+    ...(most === undefined ? {} : { mostFrames: most }),
   });
   styled(alertStyle);
   styled(captionStyle);

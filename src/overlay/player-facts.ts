@@ -30,9 +30,14 @@ export type PlayerOptions = Readonly<{
   knock?: Knocker;
   /** What shows only now and then stands there all the while: one sets it up. */
   preview?: boolean;
+  /** Drawn at most so often a second; as often as the screen does when left out. Motion is by the clock, so it is as fast. */
+  mostFrames?: number;
   /** The sound that plays, and the engine's clock: for what lives on the stage. */
   music?: (nowMs: number) => Music | null;
   wallMs?: () => number;
   /** Paints what stands over the stage and is no canvas, for who looks for flashes. */
   also?: Also;
 }>;
+
+/** What operators look at beside their work: smooth, at half the drawing. */
+export const lookedAtFrames = 30;

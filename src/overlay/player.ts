@@ -34,6 +34,7 @@ export class StagePlayer {
   private renderer: Renderer;
   private asked = 0;
   private lastMs = 0;
+  private drawnMs = 0;
   private hushed = false;
   private scriptMs = 0;
   private sceneMs = 0;
@@ -240,7 +241,7 @@ export class StagePlayer {
     this.lastMs = nowMs;
     const { coarse, room, every } = this.governor.now;
     this.skipped = (this.skipped + 1) % every;
-    if (this.skipped !== 0) {
+    if (this.skipped !== 0 || this.isEarly()) {
       this.asked = requestAnimationFrame(this.frame);
       return;
     }
@@ -272,6 +273,15 @@ export class StagePlayer {
     this.scriptMs = this.now() - nowMs;
     this.asked = alive ? requestAnimationFrame(this.frame) : 0;
   };
+
+  /** By the real clock: that of a rehearsal may stand. A frame comes a little sooner or later than it should. */
+  private isEarly(): boolean {
+    const { mostFrames } = this.options;
+    const atMs = performance.now();
+    if (mostFrames !== undefined && atMs - this.drawnMs < 1_000 / mostFrames - 4) return true;
+    this.drawnMs = atMs;
+    return false;
+  }
 
   private watch(sinceLastMs: number): void {
     this.governor.frame(sinceLastMs);

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { build } from "esbuild";
 import { deflateRawSync } from "node:zlib";
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import sharp from "sharp";
 import { childDecoder, type Decoder, limits } from "./decoder";
@@ -21,7 +21,8 @@ beforeAll(async () => {
     stdin: {
       contents: `import { writeFileSync } from "node:fs";
         process.on("message", (m) => { if (m.job.bytes[0] === 7) { for (;;) {} } if (m.job.bytes[0] === 8) { const all = []; setInterval(() => all.push(Buffer.alloc(40e6, 1)), 5); }
-        if (m.job.bytes[0] === 9) process.exit(3); if (m.job.bytes[0] === 1) process.send({ id: m.id, result: { ok: true, value: process.env } }); });`,
+        if (m.job.bytes[0] === 9) process.exit(3); if (m.job.bytes[0] === 1) process.send({ id: m.id, result: { ok: true, value: process.env } }); });
+        process.send({ ready: true });`,
     },
     outfile: join(folder, "hanging.mjs"),
   });
@@ -88,6 +89,12 @@ describe("files that were made to stop a server", () => {
   test("what wants too much memory is ended, and so is one that falls over", async () => {
     expect(code(await hanging.prop(Buffer.from([8])))).toBe("file/too-heavy");
     expect(code(await hanging.picture(Buffer.from([9])))).toBe("file/undecodable");
+  });
+  test("a process that is still starting says nothing about the file: not now, and never that it is too heavy", async () => {
+    writeFileSync(join(folder, "asleep.mjs"), "setInterval(() => undefined, 1e3);");
+    const asleep = childDecoder(join(folder, "asleep.mjs"), { ...limits, deadlineMs: { ...limits.deadlineMs, face: 50 }, startMs: 400 });
+    expect(code(await asleep.face(Buffer.from([1])))).toBe("file/too-many");
+    asleep.stop();
   });
   test("a flood of bad files is turned away, and does not pile up", async () => {
     const all = await Promise.all(Array.from({ length: 8 }, () => hanging.picture(Buffer.from([7]))));

@@ -30,10 +30,18 @@ export const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>
 /** Built beside the processes that start it; all of them run in the folder of the installation. */
 export const decoderProgram = join(process.cwd(), ".build/decoder.mjs");
 
-export type Limits = Readonly<{ deadlineMs: Readonly<Record<Job["do"], number>>; mostBytes: number; mostWaiting: number; atOnce: number }>;
+export type Limits = Readonly<{
+  deadlineMs: Readonly<Record<Job["do"], number>>;
+  /** How long a fresh process may take until it can be given something. */
+  startMs: number;
+  mostBytes: number;
+  mostWaiting: number;
+  atOnce: number;
+}>;
 export const limits: Limits = {
   // A sound of two minutes is heard three times by a slow machine; a picture is drawn within a second or two.
-  deadlineMs: { picture: 10_000, prop: 60_000, unzip: 15_000, face: 5_000 },
+  deadlineMs: { picture: 10_000, prop: 60_000, unzip: 15_000, face: 10_000 },
+  startMs: 30_000,
   mostBytes: 900 * 1024 * 1024,
   mostWaiting: 200,
   atOnce: 2,
@@ -48,7 +56,7 @@ type Waiting = Readonly<{ job: Job; settle: (result: Result<never>) => void }>;
  * In child processes that are ended, with all they started, when a file takes too long or wants more memory
  * than it may. At most two at once and a bounded queue: a flood of bad files slows other files, and nothing else.
  */
-export function childDecoder(program: string, { deadlineMs, mostBytes, mostWaiting, atOnce }: Limits = limits): Decoder {
+export function childDecoder(program: string, { deadlineMs, startMs, mostBytes, mostWaiting, atOnce }: Limits = limits): Decoder {
   const waiting: Waiting[] = [];
   const idle: { child: ChildProcess; timer: NodeJS.Timeout }[] = [];
   const all = new Set<ChildProcess>();
@@ -114,11 +122,18 @@ export function childDecoder(program: string, { deadlineMs, mostBytes, mostWaiti
       };
       const hear = (message: unknown): void => {
         // Our own program of the same build answers.
-        const said = message as { id?: number; result?: Result<never> };
-        if (said.id === id && said.result !== undefined) finish(said.result, true);
+        const said = message as { id?: number; ready?: boolean; result?: Result<never> };
+        if (said.ready === true) allow();
+        else if (said.id === id && said.result !== undefined) finish(said.result, true);
       };
       const gone = (): void => finish(refused("file/undecodable"), false);
-      const late = setTimeout(() => finish(refused("file/too-heavy"), false), deadlineMs[job.do]);
+      // A process that is still starting on a busy machine has not looked at the file: that says nothing about the file.
+      let late = setTimeout(() => finish(refused("file/too-many"), false), startMs);
+      const allow = (): void => {
+        clearTimeout(late);
+        late = setTimeout(() => finish(refused("file/too-heavy"), false), deadlineMs[job.do]);
+      };
+      if (kept !== undefined) allow();
       const look = setInterval(() => {
         void memoryOf(child.pid).then((bytes) => bytes > mostBytes && finish(refused("file/too-heavy"), false));
       }, lookMs);

@@ -5,6 +5,8 @@ import sharp from "sharp";
 import { channelId } from "../../core/kernel/ids";
 import { aboutProperty, avatarRel, pageRel, topicProperty, webFingerProfiles } from "../adapters/webfinger/profiles";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
+import type { Decoder } from "../decode/decoder";
+import { refused } from "../../core/kernel/refusal";
 import { inProcessDecoder } from "../testing/decoder";
 import { Faces, patienceMs } from "./faces";
 
@@ -13,6 +15,7 @@ let server: Server;
 let origin = "";
 let asked: string[] = [];
 let png: Buffer;
+let late = false;
 const picture = (width: number, height: number): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 3, background: "#3F7A74" } })
     .png({ compressionLevel: 9 })
@@ -46,6 +49,7 @@ beforeAll(async () => {
           return res
             .writeHead(200)
             .end('{"links":[{"rel":"http://webfinger.net/rel/avatar","href":"javascript:alert(1)"}],"properties":null}');
+        case "late":
         case "script":
         case "huge":
         case "text":
@@ -55,6 +59,7 @@ beforeAll(async () => {
       }
     }
     if (url.pathname === "/face.png") return res.writeHead(200).end(png);
+    if (url.pathname === "/late") return late ? res.writeHead(503).end() : res.writeHead(200).end(png);
     if (url.pathname === "/script")
       return res
         .writeHead(200)
@@ -82,7 +87,7 @@ function setUp() {
   const time = { nowMs: 1_000 };
   const profiles = webFingerProfiles({ origin, practice: true });
   const make = () => new Faces({ decoder: inProcessDecoder, store, now: () => time.nowMs, profiles: () => profiles });
-  return { store, time, faces: make(), again: make };
+  return { store, time, profiles, faces: make(), again: make };
 }
 
 describe("faces by WebFinger", () => {
@@ -123,6 +128,33 @@ describe("faces by WebFinger", () => {
     s.time.nowMs += 60_001;
     await s.faces.of(kiln, name);
     expect(asked.filter((n) => n === name).length).toBeGreaterThan(1);
+  });
+  test("a picture that does not come, or can’t be opened just now, is looked for again within seconds, and not called none for a day", async () => {
+    const s = setUp();
+    late = true;
+    expect(await s.faces.of(kiln, "late")).toMatchObject({ profile: { page: `${origin}/@late` }, picture: null });
+    late = false;
+    s.time.nowMs += 5_001;
+    expect((await s.faces.of(kiln, "late"))?.picture).not.toBeNull();
+
+    let busy = true;
+    const full: Decoder = { ...inProcessDecoder, face: async (b) => (busy ? refused("file/too-many") : inProcessDecoder.face(b)) };
+    const faces = new Faces({ decoder: full, store: s.store, now: () => s.time.nowMs, profiles: () => s.profiles });
+    expect((await faces.of(kiln, "bo"))?.picture).toBeNull();
+    busy = false;
+    s.time.nowMs += 5_001;
+    expect((await faces.of(kiln, "bo"))?.picture).not.toBeNull();
+  });
+  test("a platform that stays away is asked less and less often", async () => {
+    const s = setUp();
+    const asks = async (afterMs: number): Promise<number> => {
+      s.time.nowMs += afterMs;
+      await s.faces.of(kiln, "html");
+      return asked.length;
+    };
+    expect([await asks(0), await asks(4_999), await asks(2), await asks(14_000), await asks(1_001), await asks(59_000)]).toEqual([
+      1, 1, 2, 2, 3, 3,
+    ]);
   });
   test("a page that leads elsewhere than to the web is none", async () => {
     expect(await setUp().faces.of(kiln, "odd")).toMatchObject({ picture: null });

@@ -14,8 +14,10 @@ export type FacesDeps = Readonly<{
 }>;
 
 const dayMs = 86_400_000;
-/** So old a picture is looked for again; what was not found or not answered, sooner. */
-const freshMs = { found: dayMs, none: 3_600_000, away: 60_000 } as const;
+/** So old a picture is looked for again; what was not found, sooner. */
+const freshMs = { found: dayMs, none: 3_600_000 } as const;
+/** A platform that did not answer is asked again after so long: first soon, for it may only have been slow. */
+const againMs = [5_000, 15_000, 60_000] as const;
 /** Whoever waits does so no longer; what comes later is there for the next who asks. */
 export const patienceMs = 2_000;
 const atOnce = 4;
@@ -26,7 +28,7 @@ const mostWaiting = 300;
  * the same time; kept in memory and in the database. Whatever the platform does, nobody waits longer than two seconds.
  */
 export class Faces {
-  private readonly known = new LRUCache<string, { face: Face; untilMs: number }>({ max: 2_000 });
+  private readonly known = new LRUCache<string, { face: Face; untilMs: number; tries?: number }>({ max: 2_000 });
   private readonly running = new Map<string, Promise<Face | null>>();
   private readonly gate = new Gate(atOnce, mostWaiting);
 
@@ -78,19 +80,27 @@ export class Faces {
     }
     const answer = await profiles.find(name);
     if (answer.is === "away") {
-      const face: Face = stored ?? { profile: null, picture: null, atMs: now(), away: true };
-      this.known.set(key, { face, untilMs: now() + freshMs.away });
-      return face;
+      return this.again(key, stored ?? { profile: null, picture: null, atMs: now(), away: true });
     }
-    const { picture: sent = null, ...profile } = answer.is === "found" ? answer.profile : { picture: null };
-    const made = sent === null ? null : await decoder.face(sent);
+    const { picture: sent, ...profile } = answer.is === "found" ? answer.profile : { picture: null };
+    const made = Buffer.isBuffer(sent) ? await decoder.face(sent) : null;
     const face: Face = {
       profile: answer.is === "found" ? (profile as Omit<Profile, "picture">) : null,
       picture: made?.ok === true ? made.value : null,
       atMs: now(),
     };
+    // Their picture did not come, or could not be opened just now: that is no word on whether they have one.
+    if (sent === "away" || (made?.ok === false && made.refusal.code === "file/too-many"))
+      return this.again(key, { ...face, picture: stored?.picture ?? null });
     this.known.set(key, { face, untilMs: now() + freshMs[answer.is] });
     await store.saveFace(channel, fold(name), face).catch(() => undefined);
+    return face;
+  }
+
+  /** Good for a short while, never written: it is looked for again soon. */
+  private again(key: string, face: Face): Face {
+    const tries = this.known.get(key)?.tries ?? 0;
+    this.known.set(key, { face, untilMs: this.deps.now() + (againMs[tries] ?? againMs[2]), tries: tries + 1 });
     return face;
   }
 }

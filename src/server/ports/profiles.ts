@@ -8,8 +8,8 @@ export type Profile = Readonly<{
   /** What they were about last, and what they say of themselves; empty when it tells none. */
   topic: string;
   about: string;
-  /** Their picture as it was sent; null for none. */
-  picture: Buffer | null;
+  /** Their picture as it was sent; null for none, `away` when there is one that did not come in time. */
+  picture: Buffer | "away" | null;
 }>;
 /**
  * Finds people on a platform. `none`: the platform says that there is nobody of that name. `away`: it did not answer in time,

@@ -5,6 +5,7 @@ import { chanceFrom } from "../../../core/kernel/chance";
 import type { AnyGame } from "../../../core/module/game";
 import { bareStage, type Sprite, wholePlace } from "../../../core/wire/messages";
 import { scenes } from "../../../games/registry-scenes";
+import { lookedAtFrames } from "../../../overlay/player-facts";
 import { StagePlayer } from "../../../overlay/player";
 import { Trial } from "./games/[id]/trial";
 
@@ -23,7 +24,7 @@ export function LivingPicture({
   const [trial] = useState(() => new Trial(game, settings, sprites, home));
   useEffect(() => {
     if (host.current === null) return;
-    const made = new StagePlayer(host.current, scenes, { preview: true });
+    const made = new StagePlayer(host.current, scenes, { preview: true, mostFrames: lookedAtFrames });
     player.current = made;
     const view = trial.view();
     made.setStage({

@@ -22,17 +22,23 @@ export type BoothProps = Readonly<{
   props: readonly Readonly<{ id: string; name: string }>[];
   problems: readonly RuleHint[];
   lan: boolean;
+  /** The game to look at first, as the address says: a reload, or a link to a game's part of the booth, finds it again. */
+  first?: string | null;
   /** What stands above it, and how high that is: the hands on a rehearsal's time. */
   above?: Readonly<{ strip: ReactNode; px: number }>;
 }>;
 
 /** The screen a moderator lives in during a show: tape, picture, keys, what waits, and talk. */
-export function Booth({ emotes, props, problems, lan, above }: BoothProps) {
+export function Booth({ emotes, props, problems, lan, first = null, above }: BoothProps) {
   const standing = useLive((s) => s.standing);
   const games = useMemo(() => (standing?.games ?? []).filter((g) => isGame(g.kind)), [standing]);
   const overlays = useMemo(() => (standing?.overlays ?? []).filter((o) => o.shows), [standing]);
   const [overlayId, setOverlayId] = useState<string | null>(null);
-  const [gameId, setGameId] = useState<string | null>(null);
+  const [gameId, setGameId] = useState<string | null>(first);
+  const lookAt = (id: string): void => {
+    setGameId(id);
+    history.replaceState(null, "", `?game=${encodeURIComponent(id)}`);
+  };
   const overlay = overlays.find((o) => o.id === overlayId) ?? overlays[0] ?? null;
   const game =
     games.find((g) => g.id === gameId) ?? games.find((g) => buttonsOf(g.kind).some(([, a]) => asksFor(a) !== null)) ?? games[0] ?? null;
@@ -64,10 +70,11 @@ export function Booth({ emotes, props, problems, lan, above }: BoothProps) {
         key: fixedKey("booth.next-game"),
         run: () => {
           const at = games.findIndex((g) => g.id === focused);
-          setGameId(games[(at + 1) % Math.max(1, games.length)]?.id ?? null);
+          const next = games[(at + 1) % Math.max(1, games.length)];
+          if (next !== undefined) lookAt(next.id);
         },
       },
-      ...games.map((g): Act => ({ id: `booth.focus.${g.id}`, label: `Focus ${g.name}`, group: "The booth", run: () => setGameId(g.id) })),
+      ...games.map((g): Act => ({ id: `booth.focus.${g.id}`, label: `Focus ${g.name}`, group: "The booth", run: () => lookAt(g.id) })),
     ],
     [games, focused],
   );
@@ -87,7 +94,7 @@ export function Booth({ emotes, props, problems, lan, above }: BoothProps) {
         <Box as="h1" srOnly>
           {above === undefined ? "Booth" : "Booth of a rehearsal"}
         </Box>
-        <Tape games={games} onGame={setGameId} />
+        <Tape games={games} onGame={lookAt} />
         <Text display={{ base: "block", lg: "none" }} px="3" pt="2" fontSize="15px">
           This screen is made for a desk. On a phone, <Link href="/remote">the remote</Link> has the same hands for one thumb.
         </Text>
@@ -101,7 +108,7 @@ export function Booth({ emotes, props, problems, lan, above }: BoothProps) {
             minH="0"
             height={{ base: "500px", lg: "auto" }}
           >
-            <Picture overlay={overlay} overlays={overlays} onOverlay={setOverlayId} games={games} focused={focused} onGame={setGameId} />
+            <Picture overlay={overlay} overlays={overlays} onOverlay={setOverlayId} games={games} focused={focused} onGame={lookAt} />
             <CueKeys problems={problems} />
           </Flex>
           <Flex direction="column" width={{ base: "100%", lg: "290px" }} flexShrink="0" borderLeftWidth="1px" borderColor="line" minH="0">

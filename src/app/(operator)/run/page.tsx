@@ -6,8 +6,9 @@ import { loadBooth } from "./load-booth";
 
 export const metadata: Metadata = { title: "Run" };
 
-export default async function RunPage() {
+export default async function RunPage({ searchParams }: Readonly<{ searchParams: Promise<{ game?: string | string[] }> }>) {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  return <Booth {...await loadBooth(session)} />;
+  const { game } = await searchParams;
+  return <Booth {...await loadBooth(session)} first={typeof game === "string" ? game : null} />;
 }

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { cut, wellFormed } from "../../../core/kernel/text";
+import type { Refusal } from "../../../core/kernel/refusal";
 import { fetchFile } from "../../props/address";
 import type { Found, Profiles } from "../../ports/profiles";
 
@@ -27,6 +28,9 @@ const jrdSchema = z.object({
 export type WebFingerAt = Readonly<{ origin: string; practice: boolean }>;
 
 const text = (given: string | null | undefined, most: number): string => cut(wellFormed(given ?? "").trim(), most);
+/** It was said that there is none, or it is none that may be fetched; anything else may pass. */
+const isGone = ({ code, facts }: Refusal): boolean =>
+  code !== "prop/address-failed" || ["it says 404", "it says 410"].includes(String(facts["why"]));
 const isWebAddress = (address: string): boolean => {
   try {
     return /^https?:$/.test(new URL(address).protocol);
@@ -50,7 +54,7 @@ export function webFingerProfiles({ origin, practice }: WebFingerAt): Profiles {
       const of = (property: string): string | null | undefined =>
         Object.hasOwn(jrd.data.properties, property) ? jrd.data.properties[property] : null;
       const avatar = link(avatarRel);
-      // A picture that can't be had is none: the name and the rest are shown all the same.
+      // Whatever becomes of the picture: the name and the rest are shown.
       const picture = avatar === "" ? null : await fetchFile(avatar, mostPicture, { ...fetching, accept: "image/*" });
       return {
         is: "found",
@@ -59,7 +63,7 @@ export function webFingerProfiles({ origin, practice }: WebFingerAt): Profiles {
           page: link(pageRel),
           topic: text(of(topicProperty), 120),
           about: text(of(aboutProperty), 200),
-          picture: picture?.ok === true ? picture.value.bytes : null,
+          picture: picture === null ? null : picture.ok ? picture.value.bytes : isGone(picture.refusal) ? null : "away",
         },
       };
     },

@@ -11,6 +11,7 @@ import { chanceFrom } from "../../../../../core/kernel/chance";
 import type { AnyGame, Tried } from "../../../../../core/module/game";
 import { typed } from "../../../../../core/module/samples";
 import type { GameShown } from "../../../../../games/shown";
+import { lookedAtFrames } from "../../../../../overlay/player-facts";
 import { StagePlayer } from "../../../../../overlay/player";
 import { KeyCap } from "../../../../../ui/key-cap";
 import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../../../ui/keys";
@@ -45,7 +46,7 @@ export function Preview({ game, area: areaOf, settings, sprites, showArea, home,
 
   useEffect(() => {
     if (host.current === null) return;
-    const made = new StagePlayer(host.current, scenes, { preview: true });
+    const made = new StagePlayer(host.current, scenes, { preview: true, mostFrames: lookedAtFrames });
     player.current = made;
     Object.assign(window, { izzamPreview: () => made.facts() });
     return () => {

@@ -6,8 +6,11 @@ import { Room } from "./room";
 
 export const metadata: Metadata = { title: "Rehearsing" };
 
-export default async function RoomPage({ params }: Readonly<{ params: Promise<{ id: string }> }>) {
+type Asked = Readonly<{ params: Promise<{ id: string }>; searchParams: Promise<{ game?: string | string[] }> }>;
+
+export default async function RoomPage({ params, searchParams }: Asked) {
   const session = await currentSession();
   if (session === null) redirect("/sign-in");
-  return <Room id={(await params).id} {...await loadBooth(session)} />;
+  const { game } = await searchParams;
+  return <Room id={(await params).id} {...await loadBooth(session)} first={typeof game === "string" ? game : null} />;
 }
