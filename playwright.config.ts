@@ -16,9 +16,10 @@ export default defineConfig({
     permissions: ["clipboard-read", "clipboard-write"],
     screenshot: "only-on-failure",
     launchOptions: {
-      executablePath: process.env["IZZAM_CHROMIUM"] ?? "/usr/bin/chromium",
+      executablePath: process.env["IZZAM_CHROMIUM"] ?? "/usr/bin/chromium-headless-shell",
       // As broadcast software does it: sound without a click first.
-      args: [...browserArgs, "--autoplay-policy=no-user-gesture-required"],
+      // The physics' code is not compiled a second time, for the long run: a page lives for seconds here.
+      args: [...browserArgs, "--autoplay-policy=no-user-gesture-required", "--js-flags=--liftoff-only"],
     },
   },
 });

@@ -61,7 +61,7 @@ test("from the plan to the markers: a storm fells the boss too fast, the lab kno
   await composer.getByLabel("Which setting").selectOption({ label: "health" });
   await composer.getByLabel("Health, if it were").fill("4000");
   await composer.getByLabel("Health, if it were").press("Tab");
-  await composer.getByLabel("How many evenings").selectOption("200");
+  await composer.getByLabel("How many evenings").selectOption("50");
   await composer.getByRole("button", { name: "Ask" }).click();
   const answer = page.getByRole("list", { name: "Asked so far" }).locator("[data-question]").first();
   await expect(answer).toContainText("On the same evenings it is later in", { timeout: 200_000 });
@@ -201,10 +201,10 @@ test("past chat comes in from a file, plays along, and the lab is asked about ev
 
   await page.goto(`${base}/rehearse/lab`);
   await page.getByTestId("composer").getByLabel("On which evening").selectOption({ label: "an evening like the chat “old room”" });
-  await page.getByTestId("composer").getByLabel("How many evenings").selectOption("200");
+  await page.getByTestId("composer").getByLabel("How many evenings").selectOption("50");
   await page.getByTestId("composer").getByRole("button", { name: "Ask" }).click();
   await expect(page.getByRole("list", { name: "Asked so far" })).toContainText("an evening like the chat “old room”");
-  await expect(page.getByRole("list", { name: "Asked so far" })).toContainText("By 200 evenings", { timeout: 150_000 });
+  await expect(page.getByRole("list", { name: "Asked so far" })).toContainText("By 50 evenings", { timeout: 150_000 });
 
   await page.goto(`${base}/rehearse`);
   const options = await page.getByTestId("begin").getByLabel("The crowd").locator("option").allTextContents();

@@ -118,8 +118,9 @@ export async function ask(
   path: string,
   body: unknown = {},
 ): Promise<{ ok: boolean; words?: string; value?: unknown }> {
-  const head = { method, headers: { origin: base } };
-  const response = await page.request.fetch(`${base}/api${path}`, method === "GET" ? head : { ...head, data: body });
+  const at = page.url().startsWith("http") ? new URL(page.url()).origin : base;
+  const head = { method, headers: { origin: at } };
+  const response = await page.request.fetch(`${at}/api${path}`, method === "GET" ? head : { ...head, data: body });
   return (await response.json()) as { ok: boolean };
 }
 const wholePlace = { x: 0, y: 0, width: 1, height: 1 };

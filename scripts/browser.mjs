@@ -46,7 +46,7 @@ export async function browser(args = []) {
         stdio: ["ignore", "inherit", "inherit"],
         env: {
           ...process.env,
-          IZZAM_CHROMIUM: program("chromium"),
+          IZZAM_CHROMIUM: program("chromium-headless-shell"),
           IZZAM_WORKERS: String(workers),
           IZZAM_DEMOS: JSON.stringify(demos.map(({ base, practice }) => ({ base, practice }))),
           IZZAM_EMPTY: empty.base,
@@ -76,7 +76,7 @@ export async function browser(args = []) {
 
 if (isMain(import.meta.url)) {
   (async () => {
-    await ensureSystem([...databasePrograms, ...soundPrograms, "chromium", "nginx", "openssl"]);
+    await ensureSystem([...databasePrograms, ...soundPrograms, "chromium-headless-shell", "nginx", "openssl"]);
     await ensurePackages();
     const { failed } = await browser(process.argv.slice(2));
     if (failed > 0) process.exitCode = 1;

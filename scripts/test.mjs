@@ -10,7 +10,7 @@ async function main() {
   const unknown = wanted.filter((p) => !parts.includes(p));
   if (unknown.length > 0) throw new Trouble(`There is no part ${unknown.join(", ")}: ./test [${parts.join("|")}]`);
   const run = (part) => wanted.length === 0 || wanted.includes(part);
-  await ensureSystem([...databasePrograms, ...soundPrograms, ...(run("browser") ? ["chromium", "nginx", "openssl"] : [])]);
+  await ensureSystem([...databasePrograms, ...soundPrograms, ...(run("browser") ? ["chromium-headless-shell", "nginx", "openssl"] : [])]);
   await ensurePackages();
   let passed = 0;
   let failed = 0;

@@ -1,6 +1,6 @@
-import { gameOf } from "./games/registry";
+import { frontOf } from "./games/fronts";
 import type { Note } from "./module/module";
-import { noteInShort, noteInWords } from "./modules";
+import { noteInShort, noteInWords } from "./notes";
 import type { TalkItem } from "./wire/messages";
 
 /** What stands beside a message: what it caused, or why it did not. */
@@ -9,7 +9,7 @@ export type Chip = Readonly<{ key: string; game: string; kind: string; note: Not
 
 const toneOf = (kind: string, note: Note): ChipTone => {
   if (note.refusal !== undefined) return "no";
-  if (note.did !== undefined && gameOf(kind)?.striking?.includes(note.did) === true) return "spent";
+  if (note.did !== undefined && frontOf(kind)?.striking?.includes(note.did) === true) return "spent";
   return note.did?.startsWith("show/") === true || note.did?.startsWith("rule/") === true ? "said" : "good";
 };
 
@@ -20,7 +20,7 @@ export function chipsOf(item: TalkItem, kindOf: (game: string) => string): reado
     const kind = kindOf(game);
     const why = note.refusal?.code;
     // What is true of nearly every line is not worth a word beside each.
-    if (why !== undefined && (gameOf(kind)?.unsaid?.includes(why) === true || why.startsWith("rule/"))) return [];
+    if (why !== undefined && (frontOf(kind)?.unsaid?.includes(why) === true || why.startsWith("rule/"))) return [];
     const short = noteInShort(kind, note);
     if (short === "") return [];
     return [{ key: `${item.n}.${i}`, game, kind, note, short, words: noteInWords(kind, note), tone: toneOf(kind, note) }];

@@ -3,7 +3,7 @@ import { cueBook } from "./cues/cues";
 import { gameOf } from "./games/registry";
 import { type Refusal, refusal } from "./kernel/refusal";
 import { readStored, settingsVersion } from "./kernel/stored";
-import type { AnyModule, Note } from "./module/module";
+import type { AnyModule } from "./module/module";
 import { pointsRules } from "./points/rules";
 import { rewardsRules } from "./rewards/rules";
 import { rulebook } from "./rules/rules";
@@ -25,42 +25,4 @@ export function readSettings(kind: string, stored: unknown): Readonly<{ settings
   if (module === null) return { settings: stored, why: refusal("stored/unreadable", { why: `there is no kind of game called ${kind}` }) };
   const read = readStored<unknown>(module.settings, module.settingsSteps, settingsVersion(stored), stored);
   return read.ok ? { settings: read.value, why: null } : { settings: stored, why: read.refusal };
-}
-
-/** What the engine itself answers, whichever module was meant. */
-export function engineRefusalInWords({ code, facts }: Refusal): string | null {
-  switch (code) {
-    case "viewer/muted":
-      return "muted in games, so it did nothing";
-    case "game/unknown":
-      return "this game is not there any more";
-    case "game/cannot":
-      return "it has nothing of the kind";
-    case "command/input":
-      return `what was asked for does not fit: ${String(facts["where"]) || "all of it"}: ${String(facts["why"])}`;
-    case "order/too-deep":
-      return `rules answered rules ${String(facts["deepest"])} times in a row; the rest was left out`;
-    default:
-      return null;
-  }
-}
-
-/** What a module's note says, in plain words: beside a message, in the try-it strip, as an answer in chat. */
-export function noteInWords(kind: string, note: Note): string {
-  const common = note.refusal === undefined ? null : engineRefusalInWords(note.refusal);
-  return common ?? moduleOf(kind)?.noteInWords(note) ?? note.refusal?.code ?? "";
-}
-
-/** The same in a word or two, for a chip beside a message. */
-export function noteInShort(kind: string, note: Note): string {
-  const own = moduleOf(kind)?.noteInShort?.(note) ?? null;
-  if (own !== null) return own;
-  const { refusal } = note;
-  if (refusal === undefined) return noteInWords(kind, note);
-  const wait = refusal.facts["freeInS"];
-  if (refusal.code === "viewer/muted") return "muted";
-  if (refusal.code.endsWith("/already-on")) return "on already";
-  if (refusal.code.endsWith("/already-off")) return "off already";
-  if (refusal.code.endsWith("/off")) return "off";
-  return typeof wait === "number" ? `not yet: ${wait} s` : "refused";
 }

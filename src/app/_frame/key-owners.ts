@@ -1,5 +1,5 @@
 import { buttonsOf } from "../../core/games/buttons";
-import { gameOf } from "../../core/games/registry";
+import { frontOf } from "../../core/games/fronts";
 import { fixedKeys } from "./fixed-keys";
 
 type Facts = Readonly<{
@@ -13,6 +13,6 @@ export function keyUse(key: string, { chosen, games }: Facts): string | null {
   for (const [id, { key: usual, by }] of Object.entries(fixedKeys)) if (has(id, usual)) return by;
   for (const kind of new Set(games.map((g) => g.kind)))
     for (const [name, action] of buttonsOf(kind))
-      if (has(`game.${kind}.${name}`, action.key)) return `${gameOf(kind)?.name ?? kind}: ${action.label.toLowerCase()}`;
+      if (has(`game.${kind}.${name}`, action.key)) return `${frontOf(kind)?.name ?? kind}: ${action.label.toLowerCase()}`;
   return null;
 }

@@ -1,6 +1,6 @@
 "use client";
 import { Button, Flex } from "@chakra-ui/react";
-import { gameOf } from "../../core/games/registry";
+import { frontOf } from "../../core/games/fronts";
 import { startOf } from "../../core/module/fields";
 import { tell } from "../../ui/toaster";
 import { useLive } from "./live";
@@ -14,7 +14,7 @@ export function OnPerson({ person }: Readonly<{ person: Readonly<{ id: string; n
   return (
     <Flex gap="2" wrap="wrap">
       {games.flatMap((game) =>
-        Object.entries(gameOf(game.kind)?.actions ?? {}).flatMap(([act, action]) =>
+        Object.entries(frontOf(game.kind)?.actions ?? {}).flatMap(([act, action]) =>
           action.person === undefined
             ? []
             : [

@@ -34,7 +34,7 @@ export async function commandAndTell(
 ): Promise<boolean> {
   const notes = await sendCommand(module.id, command);
   // The words of every game's notes: loaded with the first command that is given, not with every page.
-  const { noteInWords } = await import("../../core/modules");
+  const { noteInWords } = await import("../../core/notes");
   for (const note of notes ?? []) {
     const words = noteInWords(module.kind, note);
     if (words === "") continue;

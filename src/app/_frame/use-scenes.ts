@@ -1,10 +1,10 @@
 "use client";
 import { useMemo } from "react";
-import { gameOf } from "../../core/games/registry";
+import { frontOf } from "../../core/games/fronts";
 import { useLive } from "./live";
 
 /** The scenes of the studio, as the games that follow it know them now. */
 export function useScenes(): readonly string[] {
   const games = useLive((s) => s.standing?.games);
-  return useMemo(() => [...new Set((games ?? []).flatMap((g) => gameOf(g.kind)?.listsNow?.(g.view)["scenes"] ?? []))], [games]);
+  return useMemo(() => [...new Set((games ?? []).flatMap((g) => frontOf(g.kind)?.listsNow?.(g.view)["scenes"] ?? []))], [games]);
 }

@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useMemo } from "react";
 import { asksFor, buttonsNow, commandOf, withAmount } from "../../core/games/buttons";
-import { gameOf, isGame } from "../../core/games/registry";
+import { frontOf, isGame } from "../../core/games/fronts";
 import { nextItem } from "../../core/show/rules";
 import type { Command } from "../../core/signals/signal";
 import { tell } from "../../ui/toaster";
@@ -211,7 +211,7 @@ type Game = Readonly<{ id: string; kind: string; name: string; view: Record<stri
 function GameHands({ game }: Readonly<{ game: Game }>) {
   const running = game.view["on"] === true;
   const run = (what: Command): Promise<boolean> => commandAndTell(game, what, tell);
-  const stands = running ? (gameOf(game.kind)?.stands?.(game.view) ?? "") : "stopped";
+  const stands = running ? (frontOf(game.kind)?.stands?.(game.view) ?? "") : "stopped";
   const buttons = buttonsNow(game.kind, game.view);
   const quick = buttons.filter(([, a]) => (a.quick?.length ?? 0) > 1);
   const others = buttons.filter(([, a]) => (a.quick?.length ?? 0) <= 1 && (asksFor(a) === null || a.quick?.length === 1));
@@ -232,7 +232,7 @@ function GameHands({ game }: Readonly<{ game: Game }>) {
         </Box>
       ))}
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2">
-        {(gameOf(game.kind)?.choices?.(game.view) ?? []).map((c) =>
+        {(frontOf(game.kind)?.choices?.(game.view) ?? []).map((c) =>
           c.sure ? (
             <Sure key={c.id} words={c.label} palette="ochre" onClick={() => void run(c.command)} />
           ) : (

@@ -4,7 +4,8 @@ import { bareContext } from "../module/module";
 import { emptyLedgerView } from "../rewards/ledger-view";
 import type { Role, Signal } from "../signals/signal";
 import { commandsFromJson, commandsFromRows, commandsOut, rowsOut } from "./files";
-import { commandNoteInWords, commandRules } from "./rules";
+import { commandRules } from "./rules";
+import { commandNoteInWords } from "./notes";
 import { type CommandBook, commandBookDefaults, commandBookSchema, newCommand, type OwnCommand } from "./settings";
 
 const command = (part: Partial<OwnCommand> = {}): OwnCommand => ({ ...newCommand("c1", "!kiln", "The kiln is at cone {count}."), ...part });

@@ -14,15 +14,21 @@ import {
   commandDurableSchema,
   type OwnCommand,
 } from "./settings";
+import { commandsFront } from "./notes";
 
 /** When which was answered last, by command and by command and viewer. Lost in a crash: then it answers once more. */
 export type CommandTransient = Readonly<{ fired: ReadonlyMap<string, number> }>;
+
 type At = Readonly<{ settings: CommandBook; durable: CommandDurable; transient: CommandTransient }>;
+
 type Outcome = StepOutcome<CommandDurable, CommandTransient, never>;
+
 const mostRemembered = 5_000;
 
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes });
+
 const no = (at: At, why: Refusal, subject: string): Outcome => still(at, [{ refusal: why, count: 1, subject }]);
+
 const waitS = (lastMs: number | undefined, restMs: number, nowMs: number): number =>
   lastMs === undefined || restMs === 0 ? 0 : Math.ceil(Math.max(0, lastMs + restMs - nowMs) / 1000);
 
@@ -86,7 +92,7 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 }
 
 export const commandRules: Module<CommandBook, CommandDurable, CommandTransient, never> = {
-  kind: "commands",
+  ...commandsFront,
   settings: commandBookSchema,
   defaults: commandBookDefaults,
   freshDurable: () => ({ counts: {}, at: {} }),
@@ -101,15 +107,6 @@ export const commandRules: Module<CommandBook, CommandDurable, CommandTransient,
     book.commands
       .filter((c) => c.on && c.about !== "" && c.roles.includes("viewer"))
       .map((c) => ({ word: c.words.join(" "), what: c.about })),
-  noteInWords: commandNoteInWords,
-  noteInShort: ({ did }) => (did === "command/answered" ? "command" : null),
   step: (at, signal, ctx) => (signal.kind === "message" ? onMessage(at, signal, ctx) : still(at)),
   view: (_settings, durable, audience) => (audience === "operator" ? { counts: durable.counts } : {}),
 };
-
-export function commandNoteInWords(note: Note): string {
-  if (note.refusal?.code === "command/role") return `${note.subject ?? "it"} is not for this role`;
-  if (note.refusal?.code === "command/rests")
-    return `${note.subject ?? "it"} is on cooldown for ${String(note.refusal.facts["freeInS"])} s more`;
-  return note.did === "command/answered" ? "answered" : (note.refusal?.code ?? "");
-}

@@ -1,17 +1,21 @@
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import type { Module, Note, StepContext, StepOutcome } from "../module/module";
+import type { Module, StepContext, StepOutcome } from "../module/module";
 import { nextDue, type Pending, perform, whatIsDue } from "../rules/effects";
 import { cueBookTo2, cueBookTo3, cuesStateTo3, pendingTo2 } from "../rules/migrations";
 import { mayAs, type Signal } from "../signals/signal";
 import { type Cue, type CueBook, cueBookDefaults, type CueBookDurable, cueBookDurableSchema, cueBookSchema } from "./settings";
+import { cuesFront } from "./notes";
 
 export type CueTransient = Readonly<{ fired: Readonly<Record<string, number>> }>;
+
 type At = Readonly<{ settings: CueBook; durable: CueBookDurable; transient: CueTransient }>;
+
 type Outcome = StepOutcome<CueBookDurable, CueTransient, never>;
 
 const still = (at: At): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes: [] });
+
 const held = (at: At, why: Refusal, subject: string): Outcome => ({ ...still(at), notes: [{ refusal: why, count: 1, subject }] });
 
 /** When a cue may be fired again, in milliseconds from now; 0 when it may. */
@@ -71,29 +75,9 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
   };
 }
 
-function cueNoteInWords({ did, refusal: why, subject = "" }: Note): string {
-  const what = subject === "" ? "" : `“${subject}” `;
-  switch (why?.code ?? did) {
-    case "cue/cooling":
-      return `${what}is on cooldown for ${String(why?.facts["freeInS"])} s more`;
-    case "cue/role":
-      return `${what}is not for this role`;
-    case "cue/unknown":
-      return "this cue is not there any more";
-    case "cue/fired":
-      return `cue ${what}fired`;
-    case "cue/on":
-      return `cue ${what}is on`;
-    case "cue/off":
-      return `cue ${what}is off`;
-    default:
-      return "";
-  }
-}
-
 /** The cues of a channel: a part without a picture of its own, but for what on/off cues keep on it. */
 export const cueBook: Module<CueBook, CueBookDurable, CueTransient, never> = {
-  kind: "cues",
+  ...cuesFront,
   settings: cueBookSchema,
   defaults: cueBookDefaults,
   settingsSteps: [cueBookTo2, cueBookTo3],
@@ -106,9 +90,6 @@ export const cueBook: Module<CueBook, CueBookDurable, CueTransient, never> = {
   onStage: true,
   provides: (book) => ({ cues: book.cues.map((c) => c.id) }),
   chatWords: (book) => book.cues.map((c) => c.word),
-  noteInWords: cueNoteInWords,
-  noteInShort: ({ did, subject = "" }) =>
-    did === "cue/fired" || did === "cue/on" ? `cue ${subject}`.trim() : did === "cue/off" ? `cue ${subject} off` : null,
   dueMs: (_, durable) => nextDue(durable.pending),
   step: (at, signal, ctx) => {
     switch (signal.kind) {

@@ -1,12 +1,12 @@
 import { numberField, startOf } from "../module/fields";
 import type { GameAction, Row } from "../module/game";
 import type { Command } from "../signals/signal";
-import { gameOf } from "./registry";
+import { frontOf } from "./fronts";
 
 export type NamedAction = readonly [name: string, action: GameAction];
 /** The actions of a kind of game that stand as buttons. */
 export const buttonsOf = (kind: string): readonly NamedAction[] =>
-  Object.entries(gameOf(kind)?.actions ?? {}).filter(([, action]) => action.onlyThere !== true && action.byHand !== false);
+  Object.entries(frontOf(kind)?.actions ?? {}).filter(([, action]) => action.onlyThere !== true && action.byHand !== false);
 /** Those of them that stand there as things are, by the operators' view. */
 export const buttonsNow = (kind: string, view: Row): readonly NamedAction[] =>
   buttonsOf(kind).filter(([, action]) => action.stepwise !== true || action.can?.(view) !== false);

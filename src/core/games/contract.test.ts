@@ -9,7 +9,7 @@ import { entriesOf, formParts, startOf } from "../module/fields";
 import { type AnyGame, wordsForViewers } from "../module/game";
 import { bareContext } from "../module/module";
 import { emptyLedgerView } from "../rewards/ledger-view";
-import { noteInShort, noteInWords } from "../modules";
+import { noteInShort, noteInWords } from "../notes";
 import type { Signal } from "../signals/signal";
 import { plain, valueAt, withValueAt } from "../words/sentence";
 import { allGames, register } from "./registry";

@@ -4,6 +4,7 @@ import { brimful } from "./brimful/definition";
 import { clips } from "./clips/definition";
 import { companion } from "./companion/definition";
 import { emoteWall } from "./emote-wall/definition";
+import { registerFront } from "./fronts";
 import { greeting } from "./greeting/definition";
 import { prediction } from "./prediction/definition";
 import { presenting } from "./presenting/definition";
@@ -19,7 +20,11 @@ const games = new Map<string, AnyGame>();
 export function register(game: AnyGame): () => void {
   if (games.has(game.kind)) throw new Error(`${game.kind} is registered twice`);
   games.set(game.kind, game);
-  return () => void games.delete(game.kind);
+  const away = registerFront(game);
+  return () => {
+    games.delete(game.kind);
+    away();
+  };
 }
 // Every game there is: one line each.
 register(emoteWall);
@@ -36,5 +41,4 @@ register(clips);
 register(studio);
 
 export const gameOf = (kind: string): AnyGame | null => games.get(kind) ?? null;
-export const isGame = (kind: string): boolean => games.has(kind);
 export const allGames = (): readonly AnyGame[] => [...games.values()];

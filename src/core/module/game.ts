@@ -1,4 +1,4 @@
-import type { Module } from "./module";
+import type { Module, NoteWords } from "./module";
 import type { Fields } from "./fields";
 import type { Strip } from "../props/video";
 import type { Chance } from "../kernel/chance";
@@ -153,24 +153,16 @@ export type Sample = Readonly<{
 }>;
 
 /**
- * All the house needs to know of a game, in the order in which a newcomer reads it. What shows it (its scene, its
- * looks, its part of the booth) stands in `src/games`. Everything with a question mark has a default.
+ * What surfaces need of a game while it runs: what it is called, its buttons, and what its view says. It brings no rules with it,
+ * so booth, phone and lists are light.
  */
-export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
+export type GameFront = NoteWords &
   Readonly<{
     /** What this kind is called; with its article where games are added, and what it is in a sentence. */
     name: string;
     offer: Readonly<{ name: string; about: string }>;
     /** Names for new ones, in their order. */
     newNames: readonly string[];
-    /** Ready set-ups to begin with, beside the defaults. */
-    setUps?: readonly Readonly<{ id: string; name: string; about: string; settings: S }>[];
-    sentences: (settings: S, facts: WordFacts) => readonly Sentence[];
-    /** The rules as viewers are told them; the sentences when left out. */
-    toldToViewers?: (settings: S, facts: WordFacts) => readonly string[];
-    hints?: (settings: S, facts: WordFacts) => readonly Hint[];
-    /** What it has not got that a show needs: told in the check-list before one. */
-    lacks?: (settings: S) => readonly Hint[];
     /** How it stands, by the view for viewers: “340 of 1,000 health”. */
     stands?: (view: Row) => string;
     /** Whether it can be played with now, by the operators' view; while it is on when left out. */
@@ -185,23 +177,16 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     roundSince?: (view: Row) => number | null;
     /** How far it is from its end, 0 to 1 and beyond, by the operators' view: “came to 62 % of its health gone”. Null while it is off. */
     gauge?: (view: Row) => Readonly<{ share: number; ends: string }> | null;
-    /** What it keeps of its rounds. */
-    rounds?: Rounds;
-    /** What it put before the audience, by the kind of record: listed in Review. */
-    aired?: Readonly<Record<string, (body: Row) => Aired>>;
     /** What was won in it and is to be handed over, by the operators' view. */
     handOvers?: (view: Row) => readonly HandOver[];
     /** Of which of its records others may take people in, and who those are: “who stood on top of {game}”. */
     people?: Readonly<{ kind: string; words: string }>;
     told?: Readonly<Record<string, Told>>;
     actions?: Readonly<Record<string, GameAction>>;
-    /** Names that its settings hold and from which fields of its actions are picked, by the field's `oneOf`. */
-    lists?: (settings: S) => Readonly<Record<string, readonly string[]>>;
     /** The same, for what only shows while it runs: by the operators' view. */
     listsNow?: (view: Row) => Readonly<Record<string, readonly string[]>>;
     /** It stands on no picture: there is nothing to place. */
     bodiless?: boolean;
-    samples: readonly Sample[];
     /** The amount beside the tries; none when left out. */
     sampleAmount?: Readonly<{ label: string; start: number }>;
     /** Where a new one stands on a stage; the whole of it when left out. */
@@ -212,6 +197,30 @@ export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
     unsaid?: readonly string[];
     /** Notes that something was spent, or struck: they stand out. */
     striking?: readonly string[];
+  }>;
+
+/**
+ * All the house needs to know of a game, in the order in which a newcomer reads it. What shows it (its scene, its
+ * looks, its part of the booth) stands in `src/games`. Everything with a question mark has a default.
+ */
+export type GameDefinition<S, D, T, E> = Module<S, D, T, E> &
+  GameFront &
+  Readonly<{
+    /** Ready set-ups to begin with, beside the defaults. */
+    setUps?: readonly Readonly<{ id: string; name: string; about: string; settings: S }>[];
+    sentences: (settings: S, facts: WordFacts) => readonly Sentence[];
+    /** The rules as viewers are told them; the sentences when left out. */
+    toldToViewers?: (settings: S, facts: WordFacts) => readonly string[];
+    hints?: (settings: S, facts: WordFacts) => readonly Hint[];
+    /** What it has not got that a show needs: told in the check-list before one. */
+    lacks?: (settings: S) => readonly Hint[];
+    /** What it keeps of its rounds. */
+    rounds?: Rounds;
+    /** What it put before the audience, by the kind of record: listed in Review. */
+    aired?: Readonly<Record<string, (body: Row) => Aired>>;
+    /** Names that its settings hold and from which fields of its actions are picked, by the field's `oneOf`. */
+    lists?: (settings: S) => Readonly<Record<string, readonly string[]>>;
+    samples: readonly Sample[];
   }>;
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each game's own types are erased here; its schemas parse what it is given

@@ -232,3 +232,5 @@ export const bareContext = (emotes: EmoteIndex, part: Partial<StepContext> = {})
   vault: openVault("practice"),
   ...part,
 });
+/** How a module tells its notes, and how what they tell is taken back. */
+export type NoteWords = Pick<AnyModule, "kind" | "noteInWords" | "noteInShort" | "takeBack">;

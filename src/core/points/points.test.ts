@@ -8,7 +8,7 @@ import * as ledger from "./ledger";
 import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "./price";
 import { pointsRules, worthTo } from "./rules";
 import { pointsDefaults, pointsSchema, type PointsSettings } from "./settings";
-import { pointsNoteInWords } from "./words";
+import { pointsNoteInWords } from "./notes";
 
 const head = (key: string) => ({ key, atMs: 1, about: "x", by: "" });
 const minute = 60_000;

@@ -11,7 +11,8 @@ import { count } from "../words/sentence";
 import { pointsLab } from "./lab";
 import * as ledger from "./ledger";
 import { type PointsCommand, pointsCommands } from "./commands";
-import { pointsNoteInWords, pointsWordsForViewers } from "./words";
+import { pointsWordsForViewers } from "./words";
+import { pointsFront } from "./notes";
 import { earnKinds, type EarnKind, type PointsSettings, pointsDefaults, pointsSchema } from "./settings";
 
 /** When presence is paid next. */
@@ -264,7 +265,7 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
 }
 
 export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient, never> = {
-  kind: "points",
+  ...pointsFront,
   settings: pointsSchema,
   defaults: pointsDefaults,
   freshDurable: () => ({ nextMs: null, takenIn: [], owes: [] }),
@@ -277,8 +278,6 @@ export const pointsRules: Module<PointsSettings, PointsDurable, PointsTransient,
   provides: (settings) => ({ pointsName: settings.name, dayOffsetMin: settings.dayOffsetMin }),
   chatWords: (settings) => Object.values(settings.words),
   wordsForViewers: pointsWordsForViewers,
-  noteInWords: pointsNoteInWords,
-  noteInShort: (note) => (note.did === "points/given" ? `gave ${count(note.count)}` : null),
   dueMs: (settings, durable) => (settings.presence.points === 0 ? null : (durable.nextMs ?? 0)),
   step: (given, signal, ctx) => {
     const at = rewound(given, signal.atMs);

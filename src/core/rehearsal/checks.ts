@@ -1,4 +1,5 @@
-import { gameOf, isGame } from "../games/registry";
+import { gameOf } from "../games/registry";
+import { isGame } from "../games/fronts";
 import { actionOf } from "../games/words";
 import type { EveningRates } from "../lab/rates";
 import { type BookFacts, cueHints, rewardHints, ruleHints } from "../rules/hints";

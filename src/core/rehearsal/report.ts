@@ -1,6 +1,7 @@
-import { gameOf, isGame } from "../games/registry";
+import { gameOf } from "../games/registry";
+import { isGame } from "../games/fronts";
 import { toldOf } from "../games/words";
-import { noteInWords } from "../modules";
+import { noteInWords } from "../notes";
 import type { PlanItem } from "../show/plan";
 import { clockOf } from "../words/clock";
 import { count, counted } from "../words/sentence";

@@ -14,7 +14,7 @@ import type { Sale } from "./ledger-view";
 import { nearest } from "./near";
 import { rewardsLab } from "./lab";
 import { costOf, offerTo } from "./redeem";
-import { rewardNoteInShort, rewardNoteInWords } from "./words";
+import { rewardNoteInShort, rewardsFront } from "./words";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";
 import { onCommand } from "./on-command";
 import { rewardsDurableSchema, type RewardsDurable, type At, type Outcome, still, no, nothing, redeemed, nextCode } from "./outcome";
@@ -189,7 +189,7 @@ function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outco
 
 /** Rewards: a part without a picture. What was sold is no state of its own but rows, read through the ledgerView. */
 export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
-  kind: "rewards",
+  ...rewardsFront,
   settings: rewardBookSchema,
   defaults: rewardBookDefaults,
   settingsSteps: [rewardBookTo2, rewardBookTo3],
@@ -209,14 +209,6 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
     { word: words.shop, what: `what you can have for your ${name}` },
     { word: words.price, what: "what something costs: the word and its name" },
   ],
-  takeBack: ({ did, count: price, subject = "", facts = {} }) => {
-    const sale = facts["sale"];
-    if ((did !== "reward/bought" && did !== "reward/asked") || typeof sale !== "string") return [];
-    const back = price === 0 ? "Take it back" : `Refund ${count(price)}`;
-    return [{ label: back, did: `${subject} was refunded.`, command: { do: "sale", sale, what: "refund" } }];
-  },
-  noteInWords: rewardNoteInWords,
-  noteInShort: rewardNoteInShort,
   dueMs: (_, durable) => nextDue(durable.pending),
   step: (at, signal, ctx) => {
     switch (signal.kind) {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
-import { noteInShort, noteInWords } from "../modules";
+import { noteInShort, noteInWords } from "../notes";
 import { bareContext, type StepContext } from "../module/module";
 import { alertLookDefaults } from "../alerts/alert";
 import { historyInWords } from "../points/history";

@@ -1,5 +1,5 @@
 import type { Refusal } from "../kernel/refusal";
-import type { Note } from "../module/module";
+import type { Note, NoteWords } from "../module/module";
 import { count } from "../words/sentence";
 
 const wait = (s: number): string => (s < 90 ? `${s} s` : s < 5_400 ? `${Math.ceil(s / 60)} min` : `${Math.ceil(s / 3_600)} h`);
@@ -128,3 +128,15 @@ export function rewardNoteInShort({ did, count: n, subject = "" }: Note): string
       return null;
   }
 }
+
+export const rewardsFront: NoteWords = {
+  kind: "rewards",
+  takeBack: ({ did, count: price, subject = "", facts = {} }) => {
+    const sale = facts["sale"];
+    if ((did !== "reward/bought" && did !== "reward/asked") || typeof sale !== "string") return [];
+    const back = price === 0 ? "Take it back" : `Refund ${count(price)}`;
+    return [{ label: back, did: `${subject} was refunded.`, command: { do: "sale", sale, what: "refund" } }];
+  },
+  noteInWords: rewardNoteInWords,
+  noteInShort: rewardNoteInShort,
+};

@@ -5,7 +5,7 @@ import type { Cue } from "../cues/settings";
 import type { Reward } from "../rewards/settings";
 import type { RuleEffect } from "./effect";
 import type { Rulebook } from "./settings";
-import { unitOf } from "./words";
+import { unitOf } from "./notes";
 
 export type BookFacts = Readonly<{
   games: readonly Readonly<{ id: string; kind: string }>[];

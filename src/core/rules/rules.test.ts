@@ -7,9 +7,10 @@ import type { Signal, Viewer } from "../signals/signal";
 import type { RuleEffect } from "./effect";
 import { explain, rulebook } from "./rules";
 import { newRule, type Rule, type Rulebook, rulebookDefaults, rulebookSchema, type RulebookDurable, type When } from "./settings";
-import { effectInWords, orderInWords, ruleRefusalInWords, tierInWords, whenInWords } from "./words";
+import { effectInWords, orderInWords, tierInWords, whenInWords } from "./words";
+import { ruleRefusalInWords } from "./notes";
 import { ruleHints } from "./hints";
-import { noteInWords } from "../modules";
+import { noteInWords } from "../notes";
 
 const ada: Viewer = { id: "ada", name: "Ada", roles: [] };
 const mod: Viewer = { id: "max", name: "Max", roles: ["moderator"] };

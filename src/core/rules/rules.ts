@@ -8,7 +8,7 @@ import { amountOf, tierFor } from "../signals/tiers";
 import { ruleEffectSchema } from "./effect";
 import { type Pending, perform } from "./effects";
 import { pendingTo2, pendingTo3, rulebookTo2, rulebookTo3 } from "./migrations";
-import { ruleNoteInWords } from "./words";
+import { rulesFront } from "./notes";
 import {
   type Rule,
   type Rulebook,
@@ -136,7 +136,7 @@ function onTimer(at: At, signal: Extract<Signal, { kind: "timer" }>, ctx: StepCo
  * in their order; each answers for itself, so one signal may set off several.
  */
 export const rulebook: Module<Rulebook, RulebookDurable, RulebookTransient, never> = {
-  kind: "rules",
+  ...rulesFront,
   settings: rulebookSchema,
   defaults: rulebookDefaults,
   settingsSteps: [rulebookTo2, rulebookTo3],
@@ -152,8 +152,6 @@ export const rulebook: Module<Rulebook, RulebookDurable, RulebookTransient, neve
     book.rules
       .filter((r) => r.on && r.when === "message" && r.words.how === "is" && r.roles.includes("viewer"))
       .map((r) => ({ word: r.words.list[0] ?? "", what: r.name })),
-  noteInWords: ruleNoteInWords,
-  noteInShort: ({ did, subject = "" }) => (did === "rule/fired" ? subject || "rule" : null),
   dueMs: ({ rules }, durable) => {
     // Timers that were just set begin with the first signal; this is it when nobody sends one.
     if (rules.some((r) => r.when === "timer" && r.on && !Object.hasOwn(durable.timers, r.id))) return 0;

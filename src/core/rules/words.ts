@@ -1,13 +1,12 @@
 import type { Order } from "../module/order";
-import { exhaustive, type Refusal } from "../kernel/refusal";
-import type { Note } from "../module/module";
-import { moneyInWords } from "../signals/money";
+import { exhaustive } from "../kernel/refusal";
 import { count, rolesInWords, seconds } from "../words/sentence";
 import { exampleOf } from "../words/template";
-import { actionOf, amountOfUnit, toldOf } from "../games/words";
+import { actionOf, toldOf } from "../games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../module/fields";
 import type { RuleEffect } from "./effect";
 import type { Rule, Tier, When } from "./settings";
+import { Asked, amountInWords, Names, unitOf } from "./notes";
 
 /** A rule in plain words: the same sentences in the list, in “what would happen if” and in the log. */
 export const whenWords: Readonly<Record<When, string>> = {
@@ -27,55 +26,9 @@ export const whenWords: Readonly<Record<When, string>> = {
   ended: "the show ends",
   timer: "time comes round",
 };
-/** What a tier's amount counts: money, what reactions are worth, a thing in one and many; null where there is nothing to count. */
-export type Unit = "money" | "value" | readonly [one: string, many: string] | null;
-/** What a rule answers, as far as its amounts depend on it. */
-export type Asked = Readonly<{
-  when: When | "cue";
-  what?: string;
-  /** Whatever the amount: a reward does what it says. */ fixed?: boolean;
-}>;
-export function unitOf({ when, what = "", fixed = false }: Asked): Unit {
-  if (fixed) return null;
-  switch (when) {
-    case "membership":
-      return ["month", "months"];
-    case "gift":
-      return ["membership", "memberships"];
-    case "tip":
-      return "money";
-    case "reaction":
-      return "value";
-    case "raid":
-    case "host":
-      return ["viewer", "viewers"];
-    case "arrival":
-      return ["show", "shows"];
-    case "redemption":
-    case "purchase":
-      return ["point", "points"];
-    case "happened":
-      return toldOf(what)?.told.unit ?? null;
-    default:
-      return null;
-  }
-}
-export function amountInWords(asked: Asked, amount: number, home: string): string {
-  const unit = unitOf(asked);
-  if (unit === "money") return moneyInWords(amount, home);
-  return unit === null || unit === "value" ? count(amount) : amountOfUnit(amount, unit);
-}
-
-export type Names = Readonly<{
-  cue?: (id: string) => string | null;
-  game: (id: string) => string | null;
-  /** Of which kind a game is; empty when it is gone. */
-  kind: (id: string) => string;
-  prop: (id: string) => string | null;
-  home: string;
-}>;
 
 const lower = (words: string): string => `${words[0]?.toLowerCase() ?? ""}${words.slice(1)}`;
+
 /** One value of an action, in words; `per` only where an amount is given for every so much. */
 function valueInWords(
   field: Field,
@@ -106,6 +59,7 @@ function valueInWords(
       return "";
   }
 }
+
 export const emotesInWords = ({ from, chosen }: EmoteSource, when: When | "cue"): string =>
   from === "message"
     ? when === "reaction"
@@ -194,39 +148,6 @@ export function whenInWords(rule: Rule): string {
           ? `, from minute ${rule.time.fromMin} of the show`
           : ", during the show";
   return `${start}${who}${words}${time}`;
-}
-
-export function ruleRefusalInWords({ code, facts }: Refusal, names: Pick<Names, "home">, asked: Asked): string {
-  switch (code) {
-    case "rule/off":
-      return "the rule is switched off";
-    case "rule/other-reaction":
-      return `it is for another kind than ${String(facts["reaction"])}`;
-    case "rule/role":
-      return "this viewer’s role is not among those it is for";
-    case "rule/words":
-      return "none of its words is in the text";
-    case "rule/off-air":
-      return "it only counts during a show, and none is on";
-    case "rule/too-early":
-      return `it counts from minute ${facts["fromMin"]} of the show`;
-    case "rule/too-late":
-      return `it counted until minute ${facts["toMin"]} of the show`;
-    case "rule/currency":
-      return `the channel has no rate for ${String(facts["currency"])}, so its amount can’t be told`;
-    case "rule/tier":
-      return `no tier of it begins at ${amountInWords(asked, Number(facts["amount"]), names.home)} or less, or is for exactly that`;
-    case "rule/cooling":
-      return `it is on cooldown for ${facts["freeInS"]} s more`;
-    default:
-      return code;
-  }
-}
-
-export function ruleNoteInWords({ did, refusal: why, subject = "" }: Note): string {
-  const what = subject === "" ? "" : `“${subject}” `;
-  if (why !== undefined) return `${what}did not fire: ${ruleRefusalInWords(why, { home: "" }, { when: "message" })}`;
-  return did === "rule/fired" ? `rule ${what}answered` : "";
 }
 
 export function orderInWords(order: Order, names: Names): string {

@@ -14,7 +14,7 @@ import {
   type ShowSettings,
   showSettingsSchema,
 } from "./settings";
-import { showNoteInWords } from "./words";
+import { showNoteInWords } from "./notes";
 
 const minute = 60_000;
 const ctx = bareContext(emoteIndex([]));

@@ -9,7 +9,7 @@ import { type ArrivalSignal, type Command, mayAs, type MessageSignal, platformKi
 import { showCommands } from "./commands";
 import { inOrder, type PlanItem } from "./plan";
 import { showSettingsTo2, showStateTo2 } from "../rules/migrations";
-import { showNoteInWords } from "./words";
+import { showFront } from "./notes";
 import {
   freshShow,
   gameEffects,
@@ -176,7 +176,7 @@ export const nextItem = (show: Pick<ShowDurable, "plan" | "done" | "skipped">): 
  * the others that a show begins or ends, whoever said so.
  */
 export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> = {
-  kind: "show",
+  ...showFront,
   settings: showSettingsSchema,
   defaults: showDefaults,
   settingsSteps: [showSettingsTo2],
@@ -206,7 +206,6 @@ export const showRules: Module<ShowSettings, ShowDurable, ShowTransient, never> 
     muted: durable.muted.filter((m) => m.id !== viewer),
     noFaces: { ...durable.noFaces, list: durable.noFaces.list.filter((f) => f.id !== viewer) },
   }),
-  noteInWords: showNoteInWords,
   dueMs: (_, durable) => {
     if (!isRunning(durable)) return null;
     let next = durable.checkMs;

@@ -1,4 +1,4 @@
-import { isGame } from "../../core/games/registry";
+import { isGame } from "../../core/games/fronts";
 import type { GameId } from "../../core/kernel/ids";
 import { ok, refusal, type Refusal, type Result } from "../../core/kernel/refusal";
 import { readStored, settingsVersion, storedInWords } from "../../core/kernel/stored";

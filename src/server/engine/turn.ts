@@ -1,11 +1,11 @@
-import { isGame } from "../../core/games/registry";
+import { isGame } from "../../core/games/fronts";
 import { toldOf } from "../../core/games/words";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { readStored, versionOf } from "../../core/kernel/stored";
 import { readCommand } from "../../core/module/command";
 import type { Note, Provided, StepContext } from "../../core/module/module";
 import type { Order } from "../../core/module/order";
-import { noteInWords } from "../../core/modules";
+import { noteInWords } from "../../core/notes";
 import type { Booking } from "../../core/rewards/ledger-view";
 import type { CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
 import { hears, type Running } from "./modules";

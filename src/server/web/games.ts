@@ -1,4 +1,5 @@
-import { gameOf, isGame } from "../../core/games/registry";
+import { gameOf } from "../../core/games/registry";
+import { isGame } from "../../core/games/fronts";
 import { moduleOf } from "../../core/modules";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { type Place, wholePlace } from "../../core/wire/messages";

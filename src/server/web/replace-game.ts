@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import { isGame } from "../../core/games/registry";
+import { isGame } from "../../core/games/fronts";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { putInPlace } from "../../core/rules/put-in-place";
 import type { WebServices } from "../composition/web";

@@ -1,4 +1,4 @@
-import { isGame } from "../../core/games/registry";
+import { isGame } from "../../core/games/fronts";
 import { cueBookSchema } from "../../core/cues/settings";
 import type { ChannelId } from "../../core/kernel/ids";
 import { rewardBookSchema } from "../../core/rewards/settings";

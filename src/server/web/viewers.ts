@@ -1,7 +1,7 @@
 import { fileTypeFromBuffer } from "file-type";
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
-import { noteInWords } from "../../core/modules";
+import { noteInWords } from "../../core/notes";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { HistoryLine } from "../ports/points-store";

@@ -1,11 +1,11 @@
 import type { Refusal } from "../../core/kernel/refusal";
 import { labRefusalInWords } from "../../core/lab/words";
 import { rehearsalRefusalInWords } from "../../core/rehearsal/words";
-import { pointsRefusalInWords } from "../../core/points/words";
+import { pointsRefusalInWords } from "../../core/points/notes";
 import { rewardRefusalInWords } from "../../core/rewards/words";
 import { pictureRefusalInWords } from "../pictures/words";
-import { engineRefusalInWords } from "../../core/modules";
-import { showRefusalInWords } from "../../core/show/words";
+import { engineRefusalInWords } from "../../core/notes";
+import { showRefusalInWords } from "../../core/show/notes";
 import { soundRefusalInWords } from "../sounds/sound";
 import { videoRefusalInWords } from "../video/words";
 

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
-import { isGame } from "../../../core/games/registry";
+import { isGame } from "../../../core/games/fronts";
 import { homeCurrency } from "../../../server/web/books";
 import { currentSession } from "../../../server/web/http";
 import { pictureSprites } from "../../../server/props/sprites";

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { gameOf } from "../../../core/games/registry";
+import { frontOf } from "../../../core/games/fronts";
 import type { HandOver } from "../../../core/module/game";
 import { counted } from "../../../core/words/sentence";
 import { Tick } from "../../../ui/tick";
@@ -14,7 +14,7 @@ export function HandOvers({ between }: Readonly<{ between?: readonly [fromMs: nu
   const games = useLive((s) => s.standing?.games);
   const [all, setAll] = useState(false);
   const list = (games ?? [])
-    .flatMap((game) => (gameOf(game.kind)?.handOvers?.(game.view) ?? []).map((prize) => ({ game, prize })))
+    .flatMap((game) => (frontOf(game.kind)?.handOvers?.(game.view) ?? []).map((prize) => ({ game, prize })))
     .filter(({ prize }) => between === undefined || (prize.atMs >= between[0] && prize.atMs <= between[1]));
   const open = list.filter(({ prize }) => prize.state !== "sent");
   if (list.length === 0) return null;

@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
 import { asksFor, buttonsNow, buttonsOf, commandOf, type NamedAction } from "../../../core/games/buttons";
-import { gameOf } from "../../../core/games/registry";
+import { frontOf } from "../../../core/games/fronts";
 import type { GameChoice } from "../../../core/module/game";
 import type { Command } from "../../../core/signals/signal";
 import { KeyCap } from "../../../ui/key-cap";
@@ -25,7 +25,7 @@ export function ActionPad({
     (): Act[] =>
       buttons.map((named) => ({
         id: actId(kind, named[0]),
-        label: `${gameOf(kind)?.name ?? "game"}: ${named[1].label.toLowerCase()}`,
+        label: `${frontOf(kind)?.name ?? "game"}: ${named[1].label.toLowerCase()}`,
         group: "The chosen game",
         ...(named[1].key === undefined ? {} : { key: named[1].key }),
         run: () => (asksFor(named[1]) === null ? void run(commandOf(named)) : setAsking(named)),
@@ -33,7 +33,7 @@ export function ActionPad({
     [buttons, kind, run],
   );
   useOffer("game-own", acts);
-  const choices = gameOf(kind)?.choices?.(view) ?? [];
+  const choices = frontOf(kind)?.choices?.(view) ?? [];
   if (asking !== null) return <Amount of={asking} onDone={() => setAsking(null)} run={run} />;
   return (
     <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mt="2">

@@ -7,7 +7,7 @@ import type { Sprite } from "../../../core/wire/messages";
 import { type Act, useOffer } from "../../../ui/keys";
 import { fixedKey } from "../../_frame/fixed-keys";
 import { asksFor, buttonsOf } from "../../../core/games/buttons";
-import { isGame } from "../../../core/games/registry";
+import { isGame } from "../../../core/games/fronts";
 import { useLive } from "../../_frame/live";
 import { CueKeys } from "./cue-keys";
 import { GamePanel } from "./game-panel";

@@ -2,7 +2,7 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { type KeyboardEvent, useState } from "react";
 import type { Chip } from "../../../core/chips";
-import { noteInWords } from "../../../core/modules";
+import { noteInWords } from "../../../core/notes";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { sendCommand } from "../../_frame/show";
 import { takeBack } from "./talk-rows";

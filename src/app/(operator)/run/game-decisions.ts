@@ -1,4 +1,4 @@
-import { gameOf } from "../../../core/games/registry";
+import { frontOf } from "../../../core/games/fronts";
 import { commandAndTell } from "../../_frame/show";
 import type { Decision } from "./decision";
 
@@ -6,7 +6,7 @@ type Game = Readonly<{ id: string; kind: string; name: string; view: Record<stri
 /** What games ask of a person, by their definitions. */
 export const gameDecisions = (games: readonly Game[]): readonly Decision[] =>
   games.flatMap((game) =>
-    (gameOf(game.kind)?.asks?.(game.view) ?? []).map(({ id, sinceMs, words, about, strip, main, other }): Decision => ({
+    (frontOf(game.kind)?.asks?.(game.view) ?? []).map(({ id, sinceMs, words, about, strip, main, other }): Decision => ({
       id: `game.${id}`,
       sinceMs,
       words,

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { gameOf } from "../../../core/games/registry";
+import { frontOf } from "../../../core/games/fronts";
 import type { PeopleSource } from "../../../games/shown";
 import { tellTrouble } from "../../../ui/toaster";
 import { useLive } from "../../_frame/live";
@@ -14,7 +14,7 @@ export function usePeople(): readonly PeopleSource[] {
     () =>
       known.split("\n").flatMap((line): PeopleSource[] => {
         const [id = "", kind = "", ...name] = line.split(" ");
-        const of = gameOf(kind)?.people;
+        const of = frontOf(kind)?.people;
         if (of === undefined) return [];
         const load = async (): Promise<readonly Readonly<{ id: string; name: string }>[]> => {
           const answer = await fetch(`/api/games/${id}/records?kind=${encodeURIComponent(of.kind)}`).catch(() => null);

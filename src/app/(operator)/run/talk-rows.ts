@@ -1,5 +1,5 @@
 import type { Chip } from "../../../core/chips";
-import { moduleOf } from "../../../core/modules";
+import { partOf } from "../../../core/notes";
 import type { TakeBack } from "../../../core/module/module";
 import type { TalkItem } from "../../../core/wire/messages";
 
@@ -12,4 +12,4 @@ export const passes = (filter: TalkFilter, item: TalkItem, chips: readonly Chip[
   (filter === "effects" && chips.some((c) => c.tone !== "no"));
 
 /** What can be done about a consequence with one click, the likeliest first. */
-export const takeBack = (chip: Chip): readonly TakeBack[] => moduleOf(chip.kind)?.takeBack?.(chip.note) ?? [];
+export const takeBack = (chip: Chip): readonly TakeBack[] => partOf(chip.kind)?.takeBack?.(chip.note) ?? [];

@@ -5,7 +5,7 @@ import { scaleTime } from "d3-scale";
 import { Minus, Plus } from "lucide-react";
 import Link from "next/link";
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { gameOf } from "../../../core/games/registry";
+import { frontOf } from "../../../core/games/fronts";
 import { barsOf, type TimelineEvent } from "../../../core/show/timeline";
 import { type PlanItem } from "../../../core/show/plan";
 import { type Act, useOffer } from "../../../ui/keys";
@@ -97,7 +97,7 @@ export const Tape = memo(function Tape({ games, onGame }: Readonly<{ games: read
   const placed = width === 0 ? [] : placeMarks(marks, xOf, 0, nowPx, 2);
   // What is under way in a game stands before what merely runs.
   const rounds = games.flatMap((game) => {
-    const fromMs = gameOf(game.kind)?.roundSince?.(game.view) ?? null;
+    const fromMs = frontOf(game.kind)?.roundSince?.(game.view) ?? null;
     return fromMs === null ? [] : [{ game, fromMs }];
   });
   const bars =
@@ -107,7 +107,7 @@ export const Tape = memo(function Tape({ games, onGame }: Readonly<{ games: read
           ...rounds.map(({ game, fromMs }) => ({ game: game.id, fromMs, toMs: now })),
           ...barsOf(
             marks,
-            games.filter((g) => gameOf(g.kind)?.roundSince === undefined).map((g) => ({ id: g.id, on: g.view["on"] === true })),
+            games.filter((g) => frontOf(g.kind)?.roundSince === undefined).map((g) => ({ id: g.id, on: g.view["on"] === true })),
             timeAt(0) - 60_000,
             now,
           ),
@@ -116,7 +116,7 @@ export const Tape = memo(function Tape({ games, onGame }: Readonly<{ games: read
   /** A mark of something planned that was started: it can be started once more. */
   const again = show?.plan.items.find((i) => i.title === open?.label && show.done.some((d) => d.item === i.id)) ?? null;
   const rowOf = new Map(
-    [...rounds.map((r) => r.game), ...games.filter((g) => gameOf(g.kind)?.roundSince === undefined)].slice(0, 2).map((g, i) => [g.id, i]),
+    [...rounds.map((r) => r.game), ...games.filter((g) => frontOf(g.kind)?.roundSince === undefined)].slice(0, 2).map((g, i) => [g.id, i]),
   );
   return (
     <Box

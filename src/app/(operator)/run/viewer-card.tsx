@@ -3,7 +3,7 @@ import { Modal } from "../../../ui/modal";
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import type { Note, TakeBack } from "../../../core/module/module";
-import { moduleOf, noteInShort } from "../../../core/modules";
+import { noteInShort, partOf } from "../../../core/notes";
 import { type Role, roleWords } from "../../../core/signals/signal";
 import { count } from "../../../core/words/sentence";
 import type { ViewerCard as Card } from "../../../server/ports/show-store";
@@ -135,7 +135,7 @@ export function ViewerCard({
               )}
             </Text>
             {notes
-              .flatMap(({ game, note }) => (moduleOf(kindOf(game))?.takeBack?.(note) ?? []).slice(0, 1).map((way) => ({ game, way })))
+              .flatMap(({ game, note }) => (partOf(kindOf(game))?.takeBack?.(note) ?? []).slice(0, 1).map((way) => ({ game, way })))
               .map(({ game, way }) => (
                 <Button key={way.label} size="xs" variant="outline" flexShrink="0" onClick={() => void undo(game, way)}>
                   {way.label}

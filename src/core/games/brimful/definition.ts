@@ -1,8 +1,5 @@
 import type { GameDefinition } from "../../module/game";
-import { nameOf } from "../../signals/signal";
-import { brimfulActions } from "./actions";
 import { brimfulHints } from "./hints";
-import { brimfulNoteInShort, brimfulNoteInWords } from "./notes";
 import { brimfulRounds } from "./rounds";
 import { brimfulStep, freshBrimful, upDueMs } from "./rules";
 import { brimfulSamples } from "./samples";
@@ -18,15 +15,11 @@ import {
 } from "./settings";
 import { brimfulView } from "./view";
 import { brimfulRulesInWords, brimfulSentences } from "./words";
-
-const byWhom = (by: string): string => (by === "" || by === nameOf(null) ? "" : `, by ${by}`);
+import { brimfulFront } from "./front";
 
 /** The physics vessel, RULES section 4: the core counts what lies in it, the picture lets it fall. */
 export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, BrimfulEffect> = {
-  kind: "brimful",
-  name: "brimful",
-  offer: { name: "a vessel to fill", about: "Follows, memberships and tips drop pieces and faces into a vessel until it brims over." },
-  newNames: ["The mixing bowl", "The tall glass", "The slip bucket", "The glaze pot", "The scrap bin"],
+  ...brimfulFront,
   setUps: [
     {
       id: "glass",
@@ -86,54 +79,6 @@ export const brimful: GameDefinition<BrimfulSettings, BrimfulDurable, null, Brim
   sentences: brimfulSentences,
   toldToViewers: (settings, { home }) => brimfulRulesInWords(settings, home),
   hints: brimfulHints,
-  stands: (view) => `${Number(view["full"])} % full`,
-  gauge: (view) =>
-    view["on"] === true ? { share: Number(view["full"]) / Math.max(1, Number(view["brimAt"])), ends: "of its brim" } : null,
   rounds: brimfulRounds,
-  told: {
-    "brimful/brimmed": {
-      words: "a vessel brims over",
-      unit: ["piece", "pieces"],
-      logged: true,
-      from: ["drop", "drop-emotes", "upright"],
-      example: "3",
-      tape: ({ amount, by }) => ({ tone: "moss", weight: 2, label: `Brimmed over with ${amount}${byWhom(by)}` }),
-    },
-    "brimful/goal": {
-      words: "the line on a vessel is reached",
-      unit: ["percent", "percent"],
-      logged: true,
-      from: ["drop", "drop-emotes", "upright"],
-      example: "Half full",
-      tape: ({ text, amount }) => ({ tone: "ochre", weight: 1, label: `${text} (${amount} %)` }),
-    },
-    "brimful/tipped": {
-      words: "a vessel tips over",
-      unit: ["piece spilled", "pieces spilled"],
-      logged: true,
-      from: ["drop", "tip", "upright"],
-      tape: ({ amount, by }) => ({ tone: "brick", weight: 3, label: `Tipped over, ${amount} spilled${byWhom(by)}` }),
-    },
-    "brimful/dropped": { words: "pieces fall into a vessel", unit: ["piece", "pieces"], from: ["drop", "drop-emotes", "upright"] },
-  },
-  actions: brimfulActions,
   samples: brimfulSamples,
-  sampleAmount: { label: "Amount", start: 5 },
-  place: { x: 0.02, y: 0.3, width: 0.3, height: 0.7 },
-  previewPlace: { x: 0.2, y: 0, width: 0.6, height: 1 },
-  unsaid: ["brimful/off", "brimful/no-drop", "brimful/below"],
-  striking: ["brimful/dropped", "brimful/brimmed", "brimful/tipped"],
-  takeBack: ({ did, count: pieces, facts = {} }) => {
-    const seq = facts["seq"];
-    if ((did !== "brimful/dropped" && did !== "brimful/waits") || typeof seq !== "number") return [];
-    return [
-      {
-        label: pieces === 1 ? "Take its piece out" : `Take its ${pieces} pieces out`,
-        did: "Its pieces were taken out.",
-        command: { do: "remove", seq },
-      },
-    ];
-  },
-  noteInWords: brimfulNoteInWords,
-  noteInShort: brimfulNoteInShort,
 };

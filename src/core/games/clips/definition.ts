@@ -1,29 +1,21 @@
 import { z } from "zod";
 import type { GameDefinition } from "../../module/game";
-import { counted } from "../../words/sentence";
-import { clipsActions } from "./actions";
 import { laneDue } from "./lane";
 import { type ClipsDust, freshDust } from "./outcome";
 import { clipsStep } from "./rules";
 import { clipsSamples } from "./samples";
 import { clipsDefaults, type ClipsDurable, clipsDurableSchema, type ClipsSettings, clipsSettingsSchema, freshClips } from "./settings";
-import { clipResult, clipsView, isOwed, waitsForYes } from "./view";
-import { clipsNoteInShort, clipsNoteInWords, clipsSentences, clipsToViewers } from "./words";
+import { clipResult, clipsView } from "./view";
+import { clipsSentences, clipsToViewers } from "./words";
+import { clipsFront, n } from "./front";
 
-const n = z.int().min(0);
 const address = z.string().max(2_000);
 const source = z.string().regex(/^(?:[0-9a-f]{64})?$/);
 const stretch = { startMs: z.int().min(0).max(7_200_000), ms: z.int().min(500).max(3_600_000).nullable(), title: z.string().max(80) };
+
 /** Short films that viewers send, RULES section 17. */
 export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never> = {
-  kind: "clips",
-  name: "clips",
-  offer: {
-    name: "clips",
-    about:
-      "Viewers send a few seconds of a film, by points or a tip; a moderator sees its stills, and it plays in a window with a curtain.",
-  },
-  newNames: ["Clips", "The little window", "Lantern show"],
+  ...clipsFront,
   setUps: [
     {
       id: "trust",
@@ -125,18 +117,6 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
       ? [{ id: "usual", text: "The usual length is over the longest: the longest counts.", path: "usualMs" }]
       : []),
   ],
-  stands: (view) => (view["held"] === true ? "held" : `${counted(Number(view["waiting"] ?? 0), "clip")} waiting`),
-  asks: (view) => [...waitsForYes(view), ...isOwed(view)],
-  told: {
-    "clips/shown": {
-      words: "a clip was shown",
-      unit: ["second", "seconds"],
-      from: ["send", "own", "again", "play"],
-      logged: true,
-      example: "my first sail",
-      tape: ({ text, by }) => ({ tone: "slate", weight: 2, label: `Clip${by === "" ? "" : ` of ${by}`}${text === "" ? "" : `: ${text}`}` }),
-    },
-  },
   aired: {
     clip: (body) => ({
       how: "a clip",
@@ -154,19 +134,5 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
       }),
     },
   },
-  actions: clipsActions,
   samples: clipsSamples,
-  place: { x: 0.66, y: 0.06, width: 0.31, height: 0.36 },
-  previewPlace: { x: 0.2, y: 0.08, width: 0.6, height: 0.7 },
-  unsaid: [],
-  takeBack: ({ did, facts = {} }) => {
-    const number = facts["n"];
-    if (typeof number !== "number") return [];
-    const drop = { label: "Leave it out", did: "It was given back.", command: { do: "drop", n: number } };
-    const skip = { label: "Skip it", did: "It was skipped.", command: { do: "skip" } };
-    if (did === "clips/taken" || did === "clips/asks" || did === "clips/made" || did === "clips/approved") return [drop, skip];
-    return did === "clips/plays" || did === "clips/shown" ? [skip] : [];
-  },
-  noteInWords: clipsNoteInWords,
-  noteInShort: clipsNoteInShort,
 };

@@ -1,7 +1,6 @@
 import { z } from "zod";
 import type { GameDefinition } from "../../module/game";
 import { commanded, one, platformSamples, said, sampleViewer } from "../../module/samples";
-import { companionActions } from "./actions";
 import { companionDue, type CompanionDust, companionStep, freshDust } from "./rules";
 import {
   companionDefaults,
@@ -12,17 +11,12 @@ import {
   figureGlaze,
   freshCompanion,
 } from "./settings";
-import { companionNoteInShort, companionNoteInWords, companionSentences, companionToViewers } from "./words";
+import { companionSentences, companionToViewers } from "./words";
+import { companionFront } from "./front";
 
 /** A companion, RULES section 15: a figure that lives on the stage and takes part. */
 export const companion: GameDefinition<CompanionSettings, CompanionDurable, CompanionDust, never> = {
-  kind: "companion",
-  name: "companion",
-  offer: {
-    name: "a companion",
-    about: "A figure that lives on the picture: it greets, answers words, cheers and jumps, is fed, and falls asleep when it is quiet.",
-  },
-  newNames: ["Grog", "Pinch", "Slip", "Cinder"],
+  ...companionFront,
   setUps: [
     {
       id: "crab",
@@ -90,9 +84,6 @@ export const companion: GameDefinition<CompanionSettings, CompanionDurable, Comp
   },
   sentences: (settings) => companionSentences(settings),
   toldToViewers: companionToViewers,
-  stands: (view) => (view["asleep"] === true ? `${String(view["name"])} sleeps` : `${String(view["name"])}, mood ${String(view["mood"])}`),
-  told: { "companion/fed": { words: "a companion is fed", unit: ["mood", "mood"], from: ["feed"], example: "mossy_teapot" } },
-  actions: companionActions,
   samples: [
     ...platformSamples.filter((s) => s.id !== "host" && s.id !== "reaction"),
     {
@@ -129,10 +120,4 @@ export const companion: GameDefinition<CompanionSettings, CompanionDurable, Comp
     { id: "dance", label: "Dance", key: "p", weight: 1, make: () => one("it dances", commanded({ do: "do", state: "dance", bubble: "" })) },
     { id: "sleep", label: "Sleep", weight: 1, make: () => one("it falls asleep", commanded({ do: "do", state: "sleep", bubble: "" })) },
   ],
-  sampleAmount: { label: "Amount", start: 10 },
-  place: { x: 0.7, y: 0.62, width: 0.28, height: 0.38 },
-  previewPlace: { x: 0.2, y: 0.2, width: 0.6, height: 0.78 },
-  unsaid: ["companion/off", "companion/busy"],
-  noteInWords: companionNoteInWords,
-  noteInShort: companionNoteInShort,
 };

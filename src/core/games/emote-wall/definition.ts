@@ -1,5 +1,4 @@
 import type { GameDefinition } from "../../module/game";
-import { wallActions } from "./actions";
 import { freshWallTransient, type WallTransient } from "./transient";
 import { wallStep } from "./rules";
 import { wallSamples } from "./samples";
@@ -13,14 +12,12 @@ import {
   wallSettingsTo2,
 } from "./settings";
 import { wallView } from "./view";
-import { wallHints, wallNoteInShort, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
+import { wallHints, wallRulesInWords, wallSentences } from "./words";
+import { emoteWallFront } from "./front";
 
 /** The emote wall, RULES section 2. All but whether it is on may be lost in a crash. */
 export const emoteWall: GameDefinition<WallSettings, WallDurable, WallTransient, WallEffect> = {
-  kind: "emote-wall",
-  name: "emote wall",
-  offer: { name: "an emote wall", about: "Emotes that viewers write in chat fly across the picture." },
-  newNames: ["Emote wall", "Second wall", "Third wall"],
+  ...emoteWallFront,
   setUps: [
     {
       id: "together",
@@ -52,14 +49,5 @@ export const emoteWall: GameDefinition<WallSettings, WallDurable, WallTransient,
   sentences: wallSentences,
   toldToViewers: wallRulesInWords,
   hints: wallHints,
-  actions: wallActions,
   samples: wallSamples,
-  unsaid: ["wall/no-emotes", "wall/off"],
-  takeBack: ({ did, facts = {} }) => {
-    const seq = facts["seq"];
-    if ((did !== "wall/shown" && did !== "wall/flock") || typeof seq !== "number") return [];
-    return [{ label: "Take its emotes off the picture", did: "Its emotes were taken off the picture.", command: { do: "remove", seq } }];
-  },
-  noteInWords: wallNoteInWords,
-  noteInShort: wallNoteInShort,
 };

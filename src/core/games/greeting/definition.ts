@@ -1,9 +1,6 @@
 import { z } from "zod";
 import type { GameDefinition } from "../../module/game";
-import { counted } from "../../words/sentence";
-import { greetingActions } from "./actions";
 import { laneDue } from "./lane";
-import { greetingNoteInShort, greetingNoteInWords } from "./notes";
 import { greetingRows, greetingStep } from "./rules";
 import { greetingSamples } from "./samples";
 import {
@@ -16,16 +13,11 @@ import {
 } from "./settings";
 import { greetingView } from "./view";
 import { greetingSentences, toldToViewers } from "./words";
+import { greetingFront } from "./front";
 
 /** Greetings, RULES section 13: whoever writes for the first time in a show is greeted by name. */
 export const greeting: GameDefinition<GreetingSettings, GreetingDurable, null, never> = {
-  kind: "greeting",
-  name: "greeting",
-  offer: {
-    name: "greetings",
-    about: "Whoever writes for the first time in a show is greeted by name and face, one after another, in words of yours.",
-  },
-  newNames: ["Come in", "At the door", "Hello there"],
+  ...greetingFront,
   setUps: [
     {
       id: "new-only",
@@ -74,27 +66,5 @@ export const greeting: GameDefinition<GreetingSettings, GreetingDurable, null, n
       : settings.lines.everybody.length === 0 && settings.lines.fresh.length === 0
         ? [{ id: "few", text: "There are lines for some only: most viewers are not greeted." }]
         : [],
-  stands: (view) => `${counted(Number(view["greeted"] ?? 0), "viewer")} greeted`,
-  told: {
-    "greeting/greeted": { words: "somebody is greeted", unit: ["show", "shows"], from: ["greet"], example: "pulls up a chair" },
-  },
-  actions: greetingActions,
   samples: greetingSamples,
-  place: { x: 0.27, y: 0.04, width: 0.4, height: 0.17 },
-  previewPlace: { x: 0.14, y: 0.34, width: 0.72, height: 0.3 },
-  unsaid: ["greeting/off", "greeting/ignored", "greeting/streamer"],
-  striking: ["greeting/greeted"],
-  takeBack: ({ did, subject = "" }) =>
-    did === "greeting/greeted"
-      ? [
-          { label: "End this greeting", did: "The greeting was ended.", command: { do: "skip" } },
-          {
-            label: `Greet ${subject} again`,
-            did: `${subject} is greeted again with their next word.`,
-            command: { do: "forget", name: subject },
-          },
-        ]
-      : [],
-  noteInWords: greetingNoteInWords,
-  noteInShort: greetingNoteInShort,
 };

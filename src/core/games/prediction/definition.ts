@@ -1,7 +1,5 @@
 import type { GameDefinition } from "../../module/game";
-import { counted } from "../../words/sentence";
-import { predictionActions, predictionCommands } from "./actions";
-import { predictionNoteInShort, predictionNoteInWords } from "./notes";
+import { predictionCommands } from "./actions";
 import { predictionRounds } from "./rounds";
 import { predictionRows } from "./rows";
 import { predictionDue, predictionStep } from "./rules";
@@ -14,18 +12,13 @@ import {
   type PredictionSettings,
   predictionSettingsSchema,
 } from "./settings";
-import { predictionAsks, predictionChoices, predictionMine, predictionPool, predictionStands, predictionView } from "./view";
+import { predictionMine, predictionPool, predictionView } from "./view";
 import { predictionHints, predictionSentences, rulesForViewers } from "./words";
+import { predictionFront } from "./front";
 
 /** Predictions, with points or as a poll with streaks: RULES section 8. */
 export const prediction: GameDefinition<PredictionSettings, PredictionDurable, null, never> = {
-  kind: "prediction",
-  name: "prediction",
-  offer: {
-    name: "a prediction",
-    about: "Viewers back what they think will happen, with points or just with their vote; who was right shares what lies in the jars.",
-  },
-  newNames: ["A prediction", "Another prediction", "The small prediction", "The late prediction", "The long prediction"],
+  ...predictionFront,
   setUps: [
     {
       id: "poll",
@@ -55,60 +48,6 @@ export const prediction: GameDefinition<PredictionSettings, PredictionDurable, n
   sentences: (settings, { points }) => predictionSentences(settings, points),
   toldToViewers: (settings, { points }) => rulesForViewers(settings, points),
   hints: (settings) => predictionHints(settings),
-  stands: predictionStands,
-  playable: (view) => view["on"] === true && view["phase"] === "open",
-  asks: predictionAsks,
   rounds: predictionRounds,
-  roundSince: (view) => (["", "done", "cancelled"].includes(String(view["phase"])) ? null : Number(view["openedMs"])),
-  choices: predictionChoices,
-  told: {
-    "prediction/opened": {
-      words: "a prediction is opened",
-      logged: true,
-      from: ["open"],
-      example: "Will it survive the firing?",
-      tape: ({ text }) => ({ tone: "moss", weight: 2, label: text }),
-    },
-    "prediction/backed": { words: "somebody takes part in a prediction", unit: ["point", "points"], example: "It survives" },
-    "prediction/locked": {
-      words: "a prediction locks",
-      unit: ["viewer", "viewers"],
-      logged: true,
-      from: ["lock"],
-      example: "Will it survive the firing?",
-      tape: ({ text, amount }) => ({ tone: "slate", weight: 2, label: `${text} locked: ${counted(amount, "viewer")}` }),
-    },
-    "prediction/resulted": {
-      words: "the result of a prediction is told",
-      unit: ["viewer", "viewers"],
-      logged: true,
-      from: ["result"],
-      example: "It survives",
-      tape: ({ text }) => ({ tone: "ochre", weight: 3, label: text }),
-    },
-    "prediction/won": { words: "somebody was right", unit: ["point", "points"], from: ["result"], example: "It survives" },
-    "prediction/lost": { words: "somebody was wrong", unit: ["point", "points"], from: ["result"], example: "It survives" },
-    "prediction/taken-back": {
-      words: "a result is taken back",
-      unit: ["viewer", "viewers"],
-      logged: true,
-      example: "Will it survive the firing?",
-      tape: ({ text }) => ({ tone: "brick", weight: 2, label: `taken back: ${text}` }),
-    },
-    "prediction/cancelled": {
-      words: "a prediction is cancelled",
-      unit: ["viewer", "viewers"],
-      logged: true,
-      example: "Will it survive the firing?",
-      tape: ({ text }) => ({ tone: "soft", weight: 2, label: `cancelled: ${text}` }),
-    },
-  },
-  actions: predictionActions,
   samples: predictionSamples,
-  place: { x: 0.6, y: 0.55, width: 0.38, height: 0.4 },
-  previewPlace: { x: 0.14, y: 0.2, width: 0.72, height: 0.6 },
-  unsaid: ["prediction/not-open"],
-  striking: ["prediction/resulted", "prediction/backed"],
-  noteInWords: predictionNoteInWords,
-  noteInShort: predictionNoteInShort,
 };

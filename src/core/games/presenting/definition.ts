@@ -1,7 +1,6 @@
 import { z } from "zod";
 import type { GameDefinition } from "../../module/game";
 import { commanded, one, sampleViewer } from "../../module/samples";
-import { presentingActions } from "./actions";
 import { presentingDue, presentingStep } from "./rules";
 import {
   freshPresenting,
@@ -11,20 +10,14 @@ import {
   type PresentingSettings,
   presentingSettingsSchema,
 } from "./settings";
-import { presentingNoteInShort, presentingNoteInWords, presentingSentences, presentingToViewers } from "./words";
+import { presentingSentences, presentingToViewers } from "./words";
+import { presentingFront, name } from "./front";
 
-const name = z.string().max(80);
 const pages = ["Mending with gold", "Bread, slowly", "Songs of the marsh"];
 
 /** Presenting people, RULES section 14: a card about somebody who is worth a visit, and a word in chat. */
 export const presenting: GameDefinition<PresentingSettings, PresentingDurable, null, never> = {
-  kind: "presenting",
-  name: "presenting",
-  offer: {
-    name: "presenting people",
-    about: "A name, and a card shows who that is: picture, page, what they were about last; chat is told too.",
-  },
-  newNames: ["Worth a visit", "Neighbours", "Do you know"],
+  ...presentingFront,
   settings: presentingSettingsSchema,
   defaults: presentingDefaults,
   durable: presentingDurableSchema,
@@ -52,7 +45,6 @@ export const presenting: GameDefinition<PresentingSettings, PresentingDurable, n
   },
   sentences: (settings) => presentingSentences(settings),
   toldToViewers: presentingToViewers,
-  stands: (view) => (view["on"] === false ? "off" : "waits for a name"),
   aired: {
     presented: (body) => ({
       how: "presented",
@@ -65,16 +57,6 @@ export const presenting: GameDefinition<PresentingSettings, PresentingDurable, n
       presented: (body) => ({ title: String(body["name"] ?? ""), result: String(body["page"] ?? ""), people: null, round: "" }),
     },
   },
-  told: {
-    "presenting/presented": {
-      words: "somebody is presented",
-      from: ["present"],
-      logged: true,
-      example: "seaglass_sia",
-      tape: ({ text }) => ({ tone: "moss", weight: 2, label: `Presented: ${text}` }),
-    },
-  },
-  actions: presentingActions,
   samples: [
     {
       id: "present",
@@ -135,11 +117,4 @@ export const presenting: GameDefinition<PresentingSettings, PresentingDurable, n
     },
     { id: "skip", label: "Skip", key: "i", weight: 1, make: () => one("you end what is shown", commanded({ do: "skip" })) },
   ],
-  place: { x: 0.27, y: 0.78, width: 0.44, height: 0.19 },
-  previewPlace: { x: 0.1, y: 0.36, width: 0.8, height: 0.34 },
-  striking: ["presenting/presented"],
-  takeBack: ({ did }) =>
-    did === "presenting/presented" ? [{ label: "End this card", did: "The card was ended.", command: { do: "skip" } }] : [],
-  noteInWords: presentingNoteInWords,
-  noteInShort: presentingNoteInShort,
 };

@@ -1,7 +1,6 @@
 import { z } from "zod";
-import type { GameDefinition, Row } from "../../module/game";
+import type { GameDefinition } from "../../module/game";
 import { commanded, one, platformSamples } from "../../module/samples";
-import { studioActions } from "./actions";
 import { studioDue, studioStep } from "./rules";
 import {
   freshStudio,
@@ -12,31 +11,19 @@ import {
   type StudioSettings,
   studioSettingsSchema,
 } from "./settings";
-import { studioNoteInShort, studioNoteInWords, studioSentences, studioToViewers } from "./words";
+import { studioSentences, studioToViewers } from "./words";
+import { studioFront, told, scenesOfPreview } from "./front";
 
 const n = z.int().min(0);
-/** In a preview: a made-up studio, which does as it is told. */
-const scenesOfPreview = ["Throwing", "Kiln door", "Glaze bench"] as const;
-const told = (current: string): ReturnType<typeof commanded> =>
-  commanded({ do: "stands", connected: true, name: "a made-up studio", scenes: [...scenesOfPreview], current });
-const scenesOf = (view: Row): readonly string[] => (view["scenes"] ?? []) as readonly string[];
 
 /** Scenes of the studio, RULES section 18: what the broadcast software shows follows what happens, and goes back. */
 export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> = {
-  kind: "scene-changes",
-  name: "studio scenes",
-  offer: {
-    name: "studio scenes",
-    about:
-      "What happens changes the scene of your broadcast software, for a while and back: for raids and tips, by rule, cue, reward or hand.",
-  },
-  newNames: ["Scenes", "The director", "Camera work"],
+  ...studioFront,
   settings: studioSettingsSchema,
   defaults: studioDefaults,
   durable: studioDurableSchema,
   freshDurable: freshStudio,
   freshDust: () => null,
-  bodiless: true,
   // Which games are shown may hang on the scene that is on.
   onStage: true,
   step: studioStep,
@@ -52,15 +39,6 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
     }),
     went: z.object({ n }),
     "not-went": z.object({ n, why: z.string().max(200) }),
-  },
-  told: {
-    "scenes/switched": {
-      words: "the scene changes",
-      from: ["go", "back"],
-      logged: true,
-      example: "Kiln door",
-      tape: ({ text }) => ({ tone: "slate", weight: 1, label: `Scene: ${text}` }),
-    },
   },
   view: (_, { on, studio: now, hold, asked, waiting, trouble }, audience) => {
     if (audience === "viewer") return { on };
@@ -81,25 +59,9 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
   },
   sentences: studioSentences,
   toldToViewers: studioToViewers,
-  stands: (view) =>
-    view["connected"] === false
-      ? "no studio answers"
-      : typeof view["current"] === "string"
-        ? `on: ${view["current"]}`
-        : "follows what happens",
-  // Nothing is sold that could not be shown.
-  playable: (view) => view["on"] === true && view["connected"] === true,
   provides: (_, { studio: now }) => ({ scene: now.current }),
-  listsNow: (view) => ({ scenes: scenesOf(view) }),
   lists: () => ({ scenes: [] }),
   knowsOfStudio: ({ studio: now, asked }) => ({ ...now, busy: asked !== null }),
-  choices: (view) =>
-    view["connected"] !== true
-      ? []
-      : scenesOf(view)
-          .slice(0, 12)
-          .map((scene, i) => ({ id: `scene-${i}`, label: scene, command: { do: "switch-to", scene }, sure: false })),
-  actions: studioActions,
   samples: [
     {
       id: "connect",
@@ -148,10 +110,4 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
     },
     { id: "back", label: "Back now", key: "o", weight: 1, make: () => one("you go back", commanded({ do: "back" })) },
   ],
-  place: { x: 0, y: 0, width: 1, height: 1 },
-  previewPlace: { x: 0.04, y: 0.08, width: 0.92, height: 0.84 },
-  unsaid: ["scenes/other-scene"],
-  striking: ["scenes/went"],
-  noteInWords: studioNoteInWords,
-  noteInShort: studioNoteInShort,
 };

@@ -2,8 +2,6 @@ import { z } from "zod";
 import { voicesLab } from "./lab";
 import type { GameDefinition } from "../../module/game";
 import { commanded, one, said, sampleViewer } from "../../module/samples";
-import { counted } from "../../words/sentence";
-import { voicesActions } from "./actions";
 import { laneDue } from "./lane";
 import { freshDust, type VoicesDust, voicesStep } from "./rules";
 import {
@@ -14,9 +12,9 @@ import {
   type VoicesSettings,
   voicesSettingsSchema,
 } from "./settings";
-import { voicesNoteInShort, voicesNoteInWords, voicesSentences, voicesToViewers } from "./words";
+import { voicesSentences, voicesToViewers } from "./words";
+import { voicesFront, n } from "./front";
 
-const n = z.int().min(0);
 const texts = [
   "the tall vase will survive, I am quite sure of it",
   "that rim!! so gooooooood https://example.com/rim look",
@@ -26,14 +24,7 @@ const texts = [
 
 /** Spoken messages, RULES section 16; and messages that are only shown. */
 export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, never> = {
-  kind: "voices",
-  name: "voices",
-  offer: {
-    name: "spoken messages",
-    about:
-      "What viewers write is spoken, shown on the picture, or both: by a word, a tip, a reward; one after another, and stopped in one click.",
-  },
-  newNames: ["Voices", "Read aloud", "The town crier"],
+  ...voicesFront,
   setUps: [
     {
       id: "approve",
@@ -128,19 +119,6 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
       ? [{ id: "voice-gone", text: "A word asks for a voice that is gone; the usual one speaks." }]
       : []),
   ],
-  stands: (view) => (view["held"] === true ? "held" : `${counted(Number(view["waiting"] ?? 0), "text")} waiting`),
-  asks: (view) =>
-    // Views of operators are written above.
-    (view["texts"] as readonly Readonly<{ n: number; name: string; text: string; asks: boolean; fromMs: number }>[])
-      .filter((t) => t.asks)
-      .map((t) => ({
-        id: `voice.${t.n}`,
-        sinceMs: t.fromMs,
-        words: `Let this be said? “${t.text}”`,
-        about: t.name,
-        main: { label: "Let it be said", command: { do: "approve", n: t.n } },
-        other: { label: "Drop it", command: { do: "drop", n: t.n } },
-      })),
   aired: {
     spoken: (body) => ({
       how: body["how"] === "shown" ? "a text shown" : body["how"] === "spoken" ? "spoken" : "spoken and shown",
@@ -148,10 +126,6 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
       link: "",
     }),
   },
-  told: {
-    "voices/said": { words: "a message is spoken", from: ["say"], example: "the tall vase will survive" },
-  },
-  actions: voicesActions,
   lists: ({ voices: kept }) => ({ voices: kept.map((v) => v.name) }),
   lab: voicesLab,
   samples: [
@@ -205,19 +179,4 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
     { id: "hold", label: "Hold", weight: 1, make: () => one("you hold what waits", commanded({ do: "hold" })) },
     { id: "go-on", label: "Go on", weight: 2, make: () => one("you let it go on", commanded({ do: "go-on" })) },
   ],
-  place: { x: 0.3, y: 0.83, width: 0.4, height: 0.14 },
-  previewPlace: { x: 0.1, y: 0.6, width: 0.8, height: 0.26 },
-  unsaid: ["voices/off", "voices/empty"],
-  takeBack: ({ did, facts = {} }) => {
-    const number = facts["n"];
-    if (typeof number !== "number") return [];
-    if (did === "voices/taken" || did === "voices/asks")
-      return [
-        { label: "Drop it", did: "It is not said.", command: { do: "drop", n: number } },
-        { label: "Skip what is said", did: "It was skipped.", command: { do: "skip" } },
-      ];
-    return did === "voices/said" ? [{ label: "Skip what is said", did: "It was skipped.", command: { do: "skip" } }] : [];
-  },
-  noteInWords: voicesNoteInWords,
-  noteInShort: voicesNoteInShort,
 };

@@ -1,6 +1,4 @@
 import type { GameDefinition } from "../../module/game";
-import { wheelActions } from "./actions";
-import { wheelNoteInShort, wheelNoteInWords } from "./notes";
 import { freshWheel, wheelDue, wheelStep } from "./rules";
 import { wheelRounds } from "./rounds";
 import { wheelLab } from "./lab";
@@ -16,7 +14,8 @@ import {
   wheelSettingsSchema,
 } from "./settings";
 import { wheelView } from "./view";
-import { nameOfSegment, wheelFair, wheelHints, wheelRulesInWords, wheelSentences, wheelStands } from "./words";
+import { wheelHints, wheelRulesInWords, wheelSentences } from "./words";
+import { wheelFront } from "./front";
 
 const numbers: WheelSettings = {
   ...wheelDefaults,
@@ -25,13 +24,7 @@ const numbers: WheelSettings = {
 
 /** The wheel, RULES section 6. What comes is drawn from a secret that was promised before. */
 export const wheel: GameDefinition<WheelSettings, WheelDurable, null, WheelEffect> = {
-  kind: "wheel",
-  name: "wheel",
-  offer: {
-    name: "a wheel",
-    about: "A decorated plate is spun; the rib comes to rest on a segment, and viewers can check that it was fair.",
-  },
-  newNames: ["The decorated plate", "The second plate", "The dotted plate", "The wide plate", "The small plate"],
+  ...wheelFront,
   setUps: [
     {
       id: "once",
@@ -54,28 +47,7 @@ export const wheel: GameDefinition<WheelSettings, WheelDurable, null, WheelEffec
   sentences: (settings) => wheelSentences(settings),
   toldToViewers: (settings) => wheelRulesInWords(settings),
   hints: (settings) => wheelHints(settings),
-  stands: wheelStands,
-  playable: (view) => view["open"] === true,
-  fair: wheelFair,
   rounds: wheelRounds,
-  told: {
-    "wheel/spun": { words: "a wheel is spun", unit: ["spin", "spins"], from: ["spin"] },
-    "wheel/drawn": {
-      words: "a wheel comes to rest",
-      unit: ["spin", "spins"],
-      logged: true,
-      example: "Celadon",
-      from: ["spin"],
-      tape: ({ text }) => ({ tone: "ochre", weight: 3, label: nameOfSegment(text) }),
-    },
-  },
-  actions: wheelActions,
   lab: wheelLab,
   samples: wheelSamples,
-  place: { x: 0.03, y: 0.1, width: 0.38, height: 0.78 },
-  previewPlace: { x: 0.2, y: 0.04, width: 0.6, height: 0.92 },
-  unsaid: [],
-  striking: ["wheel/spun", "wheel/drawn"],
-  noteInWords: wheelNoteInWords,
-  noteInShort: wheelNoteInShort,
 };

@@ -1,12 +1,13 @@
 "use client";
 import { chakra, Flex, Text } from "@chakra-ui/react";
 import { Fragment, type ReactNode } from "react";
-import { gameOf } from "../../../../core/games/registry";
+import { frontOf } from "../../../../core/games/fronts";
 import { actionOf } from "../../../../core/games/words";
 import { emoteSourceSchema, type EmoteSource, type Field, formParts } from "../../../../core/module/fields";
 import type { RuleEffect } from "../../../../core/rules/effect";
 import { variablesOf } from "../../../../core/rules/effects";
-import { amountInWords, type Asked, emotesInWords, unitOf } from "../../../../core/rules/words";
+import { emotesInWords } from "../../../../core/rules/words";
+import { amountInWords, type Asked, unitOf } from "../../../../core/rules/notes";
 import { useLive } from "../../../_frame/live";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
@@ -21,14 +22,14 @@ type Props = Readonly<{ effect: Act; asked: Asked; available: Available; onSet: 
 export function ActForm({ effect, asked, available, onSet }: Props) {
   const kind = available.games.find((g) => g.id === effect.game)?.kind ?? "";
   const view = useLive((s) => s.standing?.games.find((g) => g.id === effect.game)?.view);
-  const now = view === undefined ? {} : (gameOf(kind)?.listsNow?.(view) ?? {});
+  const now = view === undefined ? {} : (frontOf(kind)?.listsNow?.(view) ?? {});
   const action = actionOf(kind, effect.act);
   // Of a game that is gone: any that can do the same.
   const games = available.games.filter((g) => (kind === "" ? actionOf(g.kind, effect.act) !== null : g.kind === kind));
   if (action === null) return <Text>This can’t be done by any game here. Take it out.</Text>;
   const game = (
     <Pick
-      label={`Which ${gameOf(kind)?.name ?? "game"}`}
+      label={`Which ${frontOf(kind)?.name ?? "game"}`}
       value={effect.game}
       options={games.map((g) => ({ value: g.id, words: g.name }))}
       onSet={(id) => onSet({ ...effect, game: id })}

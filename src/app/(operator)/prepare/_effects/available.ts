@@ -1,10 +1,10 @@
-import { gameOf } from "../../../../core/games/registry";
+import { frontOf } from "../../../../core/games/fronts";
 import { startOf } from "../../../../core/module/fields";
 import type { RuleEffect } from "../../../../core/rules/effect";
 import type { When } from "../../../../core/rules/settings";
 import { alertLookDefaults } from "../../../../core/alerts/alert";
 import type { Sprite } from "../../../../core/wire/messages";
-import type { Names } from "../../../../core/rules/words";
+import type { Names } from "../../../../core/rules/notes";
 
 /** What effects can name: the channel's games, props and emotes. */
 export type Available = Readonly<{
@@ -41,11 +41,11 @@ export function effectChoices(available: Available, when: When | "cue"): readonl
   const queue = available.queues[0]?.id ?? "";
   const kinds = [...new Set(available.games.map((g) => g.kind))];
   const ofGames = kinds.flatMap((kind) =>
-    Object.entries(gameOf(kind)?.actions ?? {})
+    Object.entries(frontOf(kind)?.actions ?? {})
       .filter(([, action]) => action.byRule !== false && action.onlyThere !== true)
       .map(([act, action]): EffectChoice => ({
         value: `${kind}/${act}`,
-        words: `${gameOf(kind)?.name ?? kind}: ${action.label.toLowerCase()}`,
+        words: `${frontOf(kind)?.name ?? kind}: ${action.label.toLowerCase()}`,
         make: () => ({
           do: "act",
           game: available.games.find((g) => g.kind === kind)?.id ?? "",

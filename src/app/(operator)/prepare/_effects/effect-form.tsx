@@ -2,7 +2,7 @@
 import { Flex, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import type { RuleEffect } from "../../../../core/rules/effect";
-import type { Asked } from "../../../../core/rules/words";
+import type { Asked } from "../../../../core/rules/notes";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { TemplateField } from "../../../../ui/template-field";

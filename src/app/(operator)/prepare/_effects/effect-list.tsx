@@ -4,7 +4,7 @@ import { Box, Button, Flex, Menu, Portal, Stack } from "@chakra-ui/react";
 import { arrayMove } from "@dnd-kit/sortable";
 import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
 import { type RuleEffect, mostEffects } from "../../../../core/rules/effect";
-import type { Asked } from "../../../../core/rules/words";
+import type { Asked } from "../../../../core/rules/notes";
 import { SortableList, SortableRow } from "../../../../ui/sortable";
 import { EffectForm } from "./effect-form";
 import { effectChoices, type Available } from "./available";

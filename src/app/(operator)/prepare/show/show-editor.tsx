@@ -7,7 +7,7 @@ import { withValueAt } from "../../../../core/words/sentence";
 import { commandEffects, gameEffects, type ModeratorWord, type ShowSettings } from "../../../../core/show/settings";
 import { commandEffectWords, showSentences } from "../../../../core/show/words";
 import type { GameDraft } from "../../../../server/ports/operator-store";
-import { gameOf } from "../../../../core/games/registry";
+import { frontOf } from "../../../../core/games/fronts";
 import { actionOf } from "../../../../core/games/words";
 import { numberField } from "../../../../core/module/fields";
 import { Pick } from "../../../../ui/pick";
@@ -108,7 +108,7 @@ function CommandLine({
   const options = [
     ...commandEffects.filter((d) => d !== "act").map((d) => ({ value: d as string, words: commandEffectWords[d] })),
     ...games.flatMap((g) =>
-      Object.entries(gameOf(g.kind)?.actions ?? {})
+      Object.entries(frontOf(g.kind)?.actions ?? {})
         .filter(([, a]) => a.onlyThere !== true)
         .map(([act, a]) => ({ value: `${g.id}/${act}`, words: `${g.name}: ${a.label.toLowerCase()}` })),
     ),

@@ -17,7 +17,7 @@ const evenings = [
   ...lastShows.map((n) => ({ value: `last.${n}`, words: eveningInWords({ like: "last", shows: n }) })),
   ...roomNames.map((room) => ({ value: `room.${room}`, words: roomsInWords[room] })),
 ];
-const often = [200, 1_000, 5_000, 10_000] as const;
+const often = [50, 200, 1_000, 5_000, 10_000] as const;
 
 /** A blank of a question as a blank of a sentence; a name is picked from what the settings hold. */
 function blankField(field: Field, lists: Question["lists"]): BlankField {

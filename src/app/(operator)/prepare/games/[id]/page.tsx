@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
-import { isGame } from "../../../../../core/games/registry";
+import { isGame } from "../../../../../core/games/fronts";
 import { currentSession } from "../../../../../server/web/http";
 import { services } from "../../../../../server/web/services";
 import { loadAvailable } from "../../_effects/load";

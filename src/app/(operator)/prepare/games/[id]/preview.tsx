@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Flex, Input, Text } from "@chakra-ui/react";
 import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Dress } from "../../../../../core/dress/dress";
-import { noteInWords } from "../../../../../core/modules";
+import { noteInWords } from "../../../../../core/notes";
 import type { Role } from "../../../../../core/signals/signal";
 import { roles, roleWords } from "../../../../../core/signals/signal";
 import { bareStage, type Sprite, wholePlace } from "../../../../../core/wire/messages";

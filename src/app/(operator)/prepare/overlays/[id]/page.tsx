@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
-import { gameOf, isGame } from "../../../../../core/games/registry";
+import { gameOf } from "../../../../../core/games/registry";
+import { isGame } from "../../../../../core/games/fronts";
 import { currentSession } from "../../../../../server/web/http";
 import { pictureSprites } from "../../../../../server/props/sprites";
 import { services } from "../../../../../server/web/services";

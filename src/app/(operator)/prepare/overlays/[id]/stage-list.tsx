@@ -2,7 +2,7 @@
 import { IconButton } from "../../../../../ui/icon-button";
 import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen, Trash2 } from "lucide-react";
-import { gameOf } from "../../../../../core/games/registry";
+import { frontOf } from "../../../../../core/games/fronts";
 import { type Place, wholePlace } from "../../../../../core/wire/messages";
 import { SortableList, SortableRow } from "../../../../../ui/sortable";
 import type { LayoutPlace } from "../../../../../server/ports/operator-store";
@@ -81,7 +81,7 @@ export function StageList({ places, chosen, games, onChoose, onOrder, onSet, onC
                 ...places,
                 {
                   game: g.id,
-                  place: { ...wholePlace, ...gameOf(g.kind)?.place },
+                  place: { ...wholePlace, ...frontOf(g.kind)?.place },
                 },
               ])
             }
