@@ -68,6 +68,25 @@ export default tseslint.config(
   },
   { files: ["**/*.cjs"], languageOptions: { globals: { module: "readonly" } } },
   { files: ["src/core/**/*.ts"], ignores: ["**/*.test.ts"], rules: { "no-restricted-syntax": ["error", ...pure] } },
+  // Twelve games with their rules and schemas are half a megabyte of script.
+  {
+    files: ["src/app/**/*.tsx", "src/app/**/use-*.ts", "src/ui/**"],
+    ignores: ["**/page.tsx", "**/layout.tsx", "**/*.test.ts*", "**/add-game.tsx"],
+    rules: {
+      "@typescript-eslint/no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              group: ["**/core/games/registry", "**/core/modules"],
+              allowTypeImports: true,
+              message: "A page loads fronts (core/games/fronts), or one game by its kind (core/games/by-kind).",
+            },
+          ],
+        },
+      ],
+    },
+  },
   // A file is one room of one thought; what grows past this has two.
   {
     files: ["src/**/*.ts", "src/**/*.tsx", "scripts/**/*.mjs"],

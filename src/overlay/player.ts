@@ -241,10 +241,7 @@ export class StagePlayer {
     this.lastMs = nowMs;
     const { coarse, room, every } = this.governor.now;
     this.skipped = (this.skipped + 1) % every;
-    if (this.skipped !== 0 || this.isEarly()) {
-      this.asked = requestAnimationFrame(this.frame);
-      return;
-    }
+    if (this.skipped !== 0 || this.isEarly()) return void (this.asked = requestAnimationFrame(this.frame));
     this.sprites.nowMs = nowMs;
     const { width, height } = this.canvas;
     this.flat.count = 0;

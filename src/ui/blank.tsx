@@ -1,8 +1,8 @@
 "use client";
 import { Box, chakra, Checkbox, Popover, Portal, Stack, Text } from "@chakra-ui/react";
 import { type ReactNode, useId } from "react";
-import { roles, type Role, roleWords } from "../core/signals/signal";
-import { currencyDigits } from "../core/signals/money";
+import { roles, type Role, roleWords } from "../core/signals/names";
+import { currencyDigits } from "../core/signals/money-words";
 import { count, type Blank as BlankPart } from "../core/words/sentence";
 import { NumberProblem } from "./number-problem";
 import { type NumberLimits, useNumberText } from "./number-text";

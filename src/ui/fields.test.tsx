@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, screen } from "@testing-library/react";
-import type { Role } from "../core/signals/signal";
+import type { Role } from "../core/signals/names";
 import { ChakraProvider } from "@chakra-ui/react";
 import { kept, shown } from "../testing/screen";
 import { system } from "./theme";

@@ -1,7 +1,7 @@
 "use client";
 import { Button, Flex } from "@chakra-ui/react";
 import { frontOf } from "../../core/games/fronts";
-import { startOf } from "../../core/module/fields";
+import { startOf } from "../../core/module/field-of";
 import { tell } from "../../ui/toaster";
 import { useLive } from "./live";
 import { commandAndTell, theShow, useShow } from "./show";

@@ -1,4 +1,3 @@
-import { refusal } from "../kernel/refusal";
 import type { Note, NoteWords } from "../module/module";
 
 export function commandNoteInWords(note: Note): string {

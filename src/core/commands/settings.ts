@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { roles, roleSchema } from "../signals/signal";
+import { roleSchema } from "../signals/signal";
+import { roles } from "../signals/names";
 import { checkTemplate } from "../words/template";
 
 /** A channel's own chat commands: words that answer, with variables, counters and lists to choose from. */

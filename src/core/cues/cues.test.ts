@@ -4,7 +4,8 @@ import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
 import { alertLookDefaults } from "../alerts/alert";
 import type { RuleEffect } from "../rules/effect";
-import type { Signal, Viewer } from "../signals/signal";
+import type { Signal } from "../signals/signal";
+import type { Viewer } from "../signals/names";
 import { type CueTransient, cueBook } from "./cues";
 import { type Cue, type CueBook, cueBookSchema, type CueBookDurable, newCue } from "./settings";
 

@@ -3,7 +3,8 @@ import { fold } from "../kernel/fold";
 import { pendingSchema, variablesOf } from "../rules/effects";
 import { ruleEffectSchema, mostEffects } from "../rules/effect";
 import { alertSchema } from "../alerts/alert";
-import { roles, roleSchema } from "../signals/signal";
+import { roleSchema } from "../signals/signal";
+import { roles } from "../signals/names";
 import { checkTemplate } from "../words/template";
 
 /** A cue: a named set of effects fired by key, click, trigger address or chat word. On/off cues stay until fired again. */

@@ -1,4 +1,4 @@
-import { numberField, startOf } from "../module/fields";
+import { numberField, startOf } from "../module/field-of";
 import type { GameAction, Row } from "../module/game";
 import type { Command } from "../signals/signal";
 import { frontOf } from "./fronts";

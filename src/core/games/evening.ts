@@ -3,7 +3,8 @@ import { deepFreeze } from "../kernel/freeze";
 import { bareContext, type Kept, type Note, type StepContext, type StepOutcome } from "../module/module";
 import { changesOf, type Entry } from "../points/ledger";
 import { emptyLedgerView } from "../rewards/ledger-view";
-import type { Role, Signal } from "../signals/signal";
+import type { Signal } from "../signals/signal";
+import type { Role } from "../signals/names";
 
 type Game<S, D, T> = Readonly<{
   step: (at: Readonly<{ settings: S; durable: D; transient: T }>, signal: Signal, ctx: StepContext) => StepOutcome<D, T, never>;

@@ -1,5 +1,6 @@
 import { chanceFrom, pick } from "../kernel/chance";
-import type { Signal, Viewer } from "../signals/signal";
+import type { Signal } from "../signals/signal";
+import type { Viewer } from "../signals/names";
 import { type EveningRates, type SentKind, sentKinds } from "./rates";
 
 /** Whom and what an evening is made of. Rewards that are not sold any more are bought by nobody. */

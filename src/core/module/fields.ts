@@ -71,21 +71,7 @@ function schemaOf(field: Field): z.ZodType {
 }
 /** What is left out begins as the field does; what the fields don't name is dropped. */
 export const inputSchema = (fields: Fields): z.ZodObject =>
-  z.object(Object.fromEntries(entriesOf(fields).map(([k, f]) => [k, schemaOf(f)])));
-export const entriesOf = (fields: Fields): readonly (readonly [string, Field])[] => Object.entries(fields);
-/** The number somebody types behind the action's word: the first that is asked for; null when there is none. */
-export const numberField = (fields: Fields): readonly [string, Extract<Field, { kind: "amount" | "whole" }>] | null => {
-  for (const [name, field] of entriesOf(fields)) if (field.kind === "amount" || field.kind === "whole") return [name, field];
-  return null;
-};
-/** The text somebody writes behind the action's word: the first that is asked for; null when there is none. */
-export const textField = (fields: Fields): readonly [string, Extract<Field, { kind: "text" }>] | null => {
-  for (const [name, field] of entriesOf(fields)) if (field.kind === "text") return [name, field];
-  return null;
-};
-/** What an action begins with where nobody said anything yet. */
-export const startOf = (fields: Fields): Record<string, unknown> =>
-  Object.fromEntries(entriesOf(fields).flatMap(([name, field]) => (field.start === undefined ? [] : [[name, field.start]])));
+  z.object(Object.fromEntries(Object.entries(fields).map(([k, f]) => [k, schemaOf(f)])));
 
 export type FormPart = string | Readonly<{ blank: string }>;
 /** “Hit {game} by {amount}” in its parts; `game` is which game. */

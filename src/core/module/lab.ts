@@ -1,7 +1,8 @@
 import type { EveningRates } from "../lab/rates";
 import type { Entry } from "../points/ledger";
 import type { PriceAt } from "../points/price";
-import type { Command, GivenSignal, Viewer } from "../signals/signal";
+import type { Command, GivenSignal } from "../signals/signal";
+import type { Viewer } from "../signals/names";
 import type { Fields } from "./fields";
 
 /** In what an answer is counted: how it is written, and whether a bin of it may be narrower than one. */

@@ -1,4 +1,5 @@
-import type { Command, Role, Viewer } from "../signals/signal";
+import type { Command } from "../signals/signal";
+import type { Role, Viewer } from "../signals/names";
 import { counted } from "../words/sentence";
 import type { GivenSignal, Sample, Tried } from "./game";
 

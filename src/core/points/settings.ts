@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { rateSchema } from "../signals/rate";
-import { roles, roleSchema } from "../signals/signal";
+import { roleSchema } from "../signals/signal";
+import { roles } from "../signals/names";
 
 /** A channel's points: how they are called, earned and given (RULES section 10). */
 export const earnKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host"] as const;

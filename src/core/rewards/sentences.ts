@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { roles } from "../signals/signal";
+import { roles } from "../signals/names";
 import { blanksOf, say } from "../words/blanks";
 import { type Part, rolesInWords, type Sentence } from "../words/sentence";
 import { type Reward, rewardSchema } from "./settings";

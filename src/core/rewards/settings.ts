@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { ruleEffectSchema, mostEffects } from "../rules/effect";
-import { roles, roleSchema } from "../signals/signal";
+import { roleSchema } from "../signals/signal";
+import { roles } from "../signals/names";
 
 /** One thing a viewer buys with points (RULES section 9). */
 const points = z.int().min(0).max(1_000_000_000);

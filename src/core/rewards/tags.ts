@@ -1,4 +1,4 @@
-import type { Viewer } from "../signals/signal";
+import type { Viewer } from "../signals/names";
 import type { StepContext } from "../module/module";
 import { costOf, offerTo } from "./redeem";
 import type { Reward, RewardBook } from "./settings";

@@ -1,6 +1,7 @@
-import { roleWords } from "../signals/signal";
+import { roleWords } from "../signals/names";
 import { actionOf, toldOf } from "../games/words";
-import { emoteSourceSchema, entriesOf } from "../module/fields";
+import { emoteSourceSchema } from "../module/fields";
+import { entriesOf } from "../module/field-of";
 import type { Cue } from "../cues/settings";
 import type { Reward } from "../rewards/settings";
 import type { RuleEffect } from "./effect";

@@ -1,6 +1,6 @@
 import { type Refusal } from "../kernel/refusal";
 import type { Note, NoteWords } from "../module/module";
-import { moneyInWords } from "../signals/money";
+import { moneyInWords } from "../signals/money-words";
 import { count } from "../words/sentence";
 import { amountOfUnit, toldOf } from "../games/words";
 import type { When } from "./settings";

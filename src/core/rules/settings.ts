@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { moneyDefaults, moneySettingsSchema } from "../signals/money";
 import { allTold } from "../games/words";
-import { roles, roleSchema } from "../signals/signal";
+import { roleSchema } from "../signals/signal";
+import { roles } from "../signals/names";
 import { tierAtSchema, twiceTheSame } from "../signals/tiers";
 import { checkTemplate } from "../words/template";
 import { pendingSchema, variablesOf } from "./effects";

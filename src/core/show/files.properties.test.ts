@@ -1,7 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { itemsFrom, linesOf, type RundownNames } from "./files";
-import { inOrder, type PlanItem, planItemSchema, planSchema } from "./plan";
+import { planSchema } from "./plan";
+import { inOrder } from "./order";
+import { type PlanItem, planItemSchema } from "./plan";
 
 const names: RundownNames = {
   cues: [

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { itemsFrom, linesOf, type RundownLine } from "./files";
-import { newPlanItem, type PlanItem } from "./plan";
+import { newPlanItem } from "./plan";
+import { type PlanItem } from "./plan";
 
 const names = { cues: [{ id: "c1", name: "Kiln door" }], games: [{ id: "g1", name: "Old Spall" }] };
 const ids = (): (() => string) => {

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { jsonOrNull } from "../kernel/text";
-import { inOrder, type PlanItem, planItemSchema } from "./plan";
+import { inOrder } from "./order";
+import { type PlanItem, planItemSchema } from "./plan";
 
 /**
  * A rundown as a file. It names cues and games by their names, so that it can be written by hand and used

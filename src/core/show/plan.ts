@@ -68,12 +68,6 @@ function waitsInCircle(items: Plan, first: PlanItem): boolean {
   return true;
 }
 
-export const inOrder = (items: Plan): readonly PlanItem[] =>
-  items
-    .map((item, i) => ({ item, i }))
-    .sort((a, b) => a.item.atMin - b.item.atMin || a.i - b.i)
-    .map(({ item }) => item);
-
 export const newPlanItem = (id: string, title: string, atMin: number): PlanItem => ({
   id,
   title,

@@ -2,8 +2,10 @@ import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../chat/emotes";
 import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
-import type { Command, Role, Signal } from "../signals/signal";
-import { newPlanItem, planSchema, type PlanItem } from "./plan";
+import type { Command, Signal } from "../signals/signal";
+import type { Role } from "../signals/names";
+import { newPlanItem, planSchema } from "./plan";
+import { type PlanItem } from "./plan";
 import { showRules } from "./rules";
 import {
   freshShow,

@@ -3,11 +3,13 @@ import { actionOf } from "../games/words";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import { numberField, textField } from "../module/fields";
+import { textField } from "../module/field-of";
+import { numberField } from "../module/field-of";
 import type { Module, Note, StepContext } from "../module/module";
 import { type ArrivalSignal, type Command, mayAs, type MessageSignal, platformKinds, type Signal } from "../signals/signal";
 import { showCommands } from "./commands";
-import { inOrder, type PlanItem } from "./plan";
+import { inOrder } from "./order";
+import { type PlanItem } from "./plan";
 import { showSettingsTo2, showStateTo2 } from "../rules/migrations";
 import { showFront } from "./notes";
 import {

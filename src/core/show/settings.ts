@@ -1,8 +1,10 @@
 import type { Map as Entries } from "immutable";
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { roles, roleSchema } from "../signals/signal";
-import { planItemSchema, planSchema } from "./plan";
+import { roleSchema } from "../signals/signal";
+import { roles } from "../signals/names";
+import { planSchema } from "./plan";
+import { planItemSchema } from "./plan";
 
 /** What a moderator may do by chat word. Those of a game name it. */
 export const commandEffects = [

@@ -1,4 +1,4 @@
-import { moneyInWords } from "../signals/money";
+import { moneyInWords } from "../signals/money-words";
 import { actionOf, toldOf } from "../games/words";
 import type { TapeMark } from "../module/game";
 import { count, counted } from "../words/sentence";

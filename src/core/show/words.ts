@@ -1,7 +1,7 @@
 import { blanksOf, say } from "../words/blanks";
 import { rolesInWords, type Sentence } from "../words/sentence";
 import { actionOf } from "../games/words";
-import { numberField } from "../module/fields";
+import { numberField } from "../module/field-of";
 import { type CommandEffect, type ModeratorWord, type ShowSettings, showSettingsSchema } from "./settings";
 
 /** How a show begins and ends, as the sentences one edits. */

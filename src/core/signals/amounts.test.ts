@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { chanceFrom, pick } from "../kernel/chance";
-import { currencyDigits, minorFrom, moneyInWords, moneyDefaults, toHome } from "./money";
+import { minorFrom, moneyDefaults, toHome } from "./money";
+import { currencyDigits, moneyInWords } from "./money-words";
 import { earned, plus } from "./rate";
 import { amountOf, tierFor, twiceTheSame, type TierAt } from "./tiers";
 import type { Signal } from "./signal";

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { cut, viewerId } from "../kernel/text";
-import { type PlatformSignal, roles } from "./signal";
+import { type PlatformSignal } from "./signal";
+import { roles } from "./names";
 
 /**
  * What a platform sends, as the data of a CloudEvent (docs/protocols.md). One schema holds what is taken,

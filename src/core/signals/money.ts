@@ -1,15 +1,7 @@
 import { z } from "zod";
 import { ok, refused, type Result } from "../kernel/refusal";
+import { currencyDigits } from "./money-words";
 
-/**
- * Money is integer minor units with the digits that ISO 4217 gives its currency. A channel has one home
- * currency; others count by a table of rates the channel keeps, or not at all.
- */
-const digitsOther: Readonly<Record<string, number>> = Object.fromEntries([
-  ...["BIF", "CLP", "DJF", "GNF", "ISK", "JPY", "KMF", "KRW", "PYG", "RWF", "UGX", "VND", "VUV", "XAF", "XOF", "XPF"].map((c) => [c, 0]),
-  ...["BHD", "IQD", "JOD", "KWD", "LYD", "OMR", "TND"].map((c) => [c, 3]),
-]);
-export const currencyDigits = (currency: string): number => digitsOther[currency] ?? 2;
 export const currencySchema = z.string().regex(/^[A-Z]{3}$/, "A currency is three capitals, like EUR.");
 
 /** `millionths`: how many millionths of the home currency one unit of the other is worth. */
@@ -17,7 +9,9 @@ export const moneySettingsSchema = z.object({
   home: currencySchema,
   rates: z.array(z.object({ currency: currencySchema, millionths: z.int().min(1).max(1_000_000_000_000) })).max(60),
 });
+
 export type MoneySettings = z.infer<typeof moneySettingsSchema>;
+
 export const moneyDefaults: MoneySettings = { home: "EUR", rates: [] };
 
 /**
@@ -33,14 +27,6 @@ export function toHome(amountMinor: number, currency: string, money: MoneySettin
   const down = 10n ** BigInt(Math.max(0, -shift)) * 1_000_000n;
   const value = (BigInt(amountMinor) * BigInt(rate.millionths) * up) / down;
   return value <= BigInt(Number.MAX_SAFE_INTEGER) ? ok(Number(value)) : refused("money/too-much", { currency });
-}
-
-/** 1234 EUR → "12.34 EUR". Written out here, so that no machine's language changes it. */
-export function moneyInWords(amountMinor: number, currency: string): string {
-  const digits = currencyDigits(currency);
-  const text = String(amountMinor).padStart(digits + 1, "0");
-  const units = text.slice(0, text.length - digits).replace(/\B(?=(\d{3})+$)/g, ",");
-  return `${units}${digits > 0 ? `.${text.slice(-digits)}` : ""} ${currency}`;
 }
 
 /** Reads "12.34" or "12" into minor units; null when it is no amount of this currency. */

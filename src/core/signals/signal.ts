@@ -1,41 +1,34 @@
 import { z } from "zod";
+import { roles, Role, Viewer } from "./names";
 
-/**
- * Everything that happens on a channel arrives as a signal. `seq` is given on arrival, per channel, and
- * settles every tie; `atMs` is UTC milliseconds at that moment. `id` is unique per source.
- */
-export const roles = ["viewer", "member", "guest", "moderator", "streamer"] as const;
-export type Role = (typeof roles)[number];
 /** A role from outside or from the store; what was stored before 2026-12 calls a guest by another name. */
 export const roleSchema = z.preprocess((given) => (given === "vip" ? "guest" : given), z.enum(roles));
-
-export const roleWords: Readonly<Record<Role, string>> = {
-  viewer: "everyone",
-  member: "members",
-  guest: "guests",
-  moderator: "moderators",
-  streamer: "the streamer",
-};
-
-export type Viewer = Readonly<{ id: string; name: string; roles: readonly Role[] }>;
 
 /** A place in the text that the chat server marked as an emote; counted in UTF-16 units. */
 export type EmoteSpan = Readonly<{ start: number; length: number; id: string }>;
 
 type Arrived = Readonly<{ seq: number; atMs: number; id: string }>;
+
 /** Null where the giver wants to stay unknown. */
 type Given = Arrived & Readonly<{ viewer: Viewer | null }>;
 
 export type MessageSignal = Arrived & Readonly<{ kind: "message"; viewer: Viewer; text: string; marks: readonly EmoteSpan[] }>;
+
 export type FollowSignal = Arrived & Readonly<{ kind: "follow"; viewer: Viewer }>;
+
 /** `fromGift` names the gift it came from: then it is not counted again where the gift was. */
 export type MembershipSignal = Arrived & Readonly<{ kind: "membership"; viewer: Viewer; months: number; text: string; fromGift: string }>;
+
 export type GiftSignal = Given & Readonly<{ kind: "gift"; count: number; recipients: readonly string[] }>;
+
 /** `homeMinor` is the amount in minor units of the channel's home currency; null when it does not count that currency. */
 export type TipSignal = Given & Readonly<{ kind: "tip"; amountMinor: number; currency: string; homeMinor: number | null; text: string }>;
+
 /** Paid reactions: `reaction` names the kind, `value` is what all of them together are worth in the platform's own unit. */
 export type ReactionSignal = Given & Readonly<{ kind: "reaction"; reaction: string; count: number; value: number; text: string }>;
+
 export type RaidSignal = Arrived & Readonly<{ kind: "raid" | "host"; viewer: Viewer; viewers: number }>;
+
 export type ShowSignal = Arrived & Readonly<{ kind: "live" | "ended"; viewer: null }>;
 
 /** A forecast that viewers back on the platform itself, as it stands there: for showing, nothing of it is decided here. */
@@ -55,29 +48,37 @@ export type ForecastSignal = Arrived &
 
 export type PlatformSignal =
   ForecastSignal | FollowSignal | MembershipSignal | GiftSignal | TipSignal | ReactionSignal | RaidSignal | PurchaseSignal | ShowSignal;
+
 export const platformKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "purchase", "live", "ended"] as const;
 
 /** Something waited for is due in one part (a rule's timer, the rest of a rule after a wait). */
 export type TimerSignal = Arrived & Readonly<{ kind: "timer"; moduleId: string }>;
+
 /** A cue was fired: by whom, and by what way (key, click, address, chat). */
 export type CueSignal = Arrived &
   Readonly<{ kind: "cue"; cueId: string; by: string; via: "key" | "click" | "address" | "rundown" | "reward"; viewer: null }>;
+
 /** Somebody wants a reward on the viewer page; `shownPrice` is what it said it costs. */
 export type PurchaseRequest = Arrived &
   Readonly<{ kind: "purchase-request"; viewer: Viewer; rewardId: string; text: string; shownPrice: number }>;
+
 /** Somebody has the viewer page open: as good as a word in chat for being there. Not kept in the log. */
 export type HereSignal = Arrived & Readonly<{ kind: "here"; viewer: Viewer }>;
+
 /**
  * Somebody wrote for the first time in the show that runs. `shows` counts those they were in, this one too; `beforeMs`
  * is when they came to the one before it, null for who was never here.
  */
 export type ArrivalSignal = Arrived & Readonly<{ kind: "arrival"; viewer: Viewer; shows: number; beforeMs: number | null }>;
+
 /** Something was bought on the platform itself, with its own points; `title` is how the platform calls it. */
 export type PurchaseSignal = Arrived &
   Readonly<{ kind: "purchase"; viewer: Viewer; item: string; title: string; price: number; text: string }>;
+
 /** Something was bought with points and is to be done now. */
 export type RedemptionSignal = Arrived &
   Readonly<{ kind: "redemption"; viewer: Viewer; saleId: string; rewardId: string; reward: string; price: number; text: string }>;
+
 /** A game says what came to pass in it, so that rules can answer: `what` is namespaced by the game's kind. */
 /**
  * What of it other games on the stage may feel, if theirs want to: a blow (0 to 1), a picture that came, people by their
@@ -89,7 +90,9 @@ export const touchesSchema = z.object({
   people: z.array(z.string().max(200)).max(12).readonly().optional(),
   joy: z.boolean().optional(),
 });
+
 export type Touches = z.infer<typeof touchesSchema>;
+
 export type HappenedSignal = Given &
   Readonly<{
     kind: "happened";
@@ -107,7 +110,9 @@ export type HappenedSignal = Given &
  * own schema reads before its step sees it.
  */
 export const commandSchema = z.looseObject({ do: z.string().min(1).max(40) });
+
 export type Command = Readonly<{ do: string }> & Readonly<Record<string, unknown>>;
+
 /** `viewer` is the one for whose signal a rule gives the command; null for an operator's and a cue's. */
 export type CommandSignal = Arrived &
   Readonly<{
@@ -131,11 +136,15 @@ export type Signal =
   | HereSignal
   | ArrivalSignal
   | CommandSignal;
+
 /** A signal before its arrival: without sequence number and time. */
 type Untimed<T> = T extends unknown ? Omit<T, "seq" | "atMs"> : never;
+
 export type Sent = Untimed<PlatformSignal | CueSignal>;
+
 /** A signal before anybody sends it: without its place and its id. */
 type Unplaced<T> = T extends unknown ? Omit<T, "seq" | "atMs" | "id"> : never;
+
 export type GivenSignal = Unplaced<Signal>;
 
 const rank: Readonly<Record<Role, number>> = { viewer: 0, member: 1, guest: 2, moderator: 3, streamer: 4 };
@@ -147,5 +156,3 @@ export function mayAs(viewer: Viewer | null, allowed: readonly Role[]): boolean 
 
 export const highestRole = (viewer: Viewer): Role =>
   viewer.roles.reduce<Role>((best, role) => (rank[role] > rank[best] ? role : best), "viewer");
-
-export const nameOf = (viewer: Viewer | null): string => viewer?.name ?? "someone";

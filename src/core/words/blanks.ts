@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { currencyDigits, moneyInWords } from "../signals/money";
-import type { Role } from "../signals/signal";
+import { currencyDigits, moneyInWords } from "../signals/money-words";
+import type { Role } from "../signals/names";
 import { type Blank, count, type Part, rolesInWords, seconds, type Sentence, valueAt } from "./sentence";
 
 /** The dot-separated paths to what can be set: `hits.follow.rate.give`. */

@@ -1,4 +1,4 @@
-import { type Role, roleWords } from "../signals/signal";
+import { type Role, roleWords } from "../signals/names";
 
 /**
  * The sentence is the form: a game's rules are these sentences, edited through their blanks in the

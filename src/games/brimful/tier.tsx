@@ -1,8 +1,9 @@
 "use client";
 import { Box, Stack, Text } from "@chakra-ui/react";
-import { type DropKind, type DropTier, type HowMany, mostAtOnce } from "../../core/games/brimful/settings";
+import { type DropKind, type DropTier, type HowMany } from "../../core/games/brimful/settings";
+import { mostAtOnce } from "../../core/games/brimful/limits";
 import { kindInWords } from "../../core/games/brimful/words";
-import { currencyDigits } from "../../core/signals/money";
+import { currencyDigits } from "../../core/signals/money-words";
 import type { Sprite } from "../../core/wire/messages";
 import { NumberField } from "../../ui/number-field";
 import { Pick } from "../../ui/pick";

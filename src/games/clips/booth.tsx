@@ -3,7 +3,7 @@ import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, ArrowUpToLine } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { ClipFacts } from "../../core/games/clips/settings";
-import { moneyInWords } from "../../core/signals/money";
+import { moneyInWords } from "../../core/signals/money-words";
 import { count, seconds } from "../../core/words/sentence";
 import { FilmStrip } from "../../ui/film-strip";
 import { IconButton } from "../../ui/icon-button";

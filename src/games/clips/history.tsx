@@ -2,7 +2,7 @@
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { z } from "zod";
-import { moneyInWords } from "../../core/signals/money";
+import { moneyInWords } from "../../core/signals/money-words";
 import { count, seconds } from "../../core/words/sentence";
 import type { HistoryProps, RecordRow } from "../shown";
 

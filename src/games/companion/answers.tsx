@@ -9,7 +9,7 @@ import {
   type CompanionSettings,
   companionSettingsSchema,
 } from "../../core/games/companion/settings";
-import { roles, type Role, roleWords } from "../../core/signals/signal";
+import { roles, type Role, roleWords } from "../../core/signals/names";
 import { IconButton } from "../../ui/icon-button";
 import { inputLook } from "../../ui/input-look";
 import { ListField } from "../../ui/list-field";

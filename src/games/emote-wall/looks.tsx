@@ -1,6 +1,7 @@
 "use client";
 import { Box, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
-import { motions, type WallSettings } from "../../core/games/emote-wall/settings";
+import { type WallSettings } from "../../core/games/emote-wall/settings";
+import { motions } from "../../core/games/emote-wall/limits";
 import { motionWords } from "../../core/games/emote-wall/motions";
 import { Dial } from "../../ui/dial";
 import { RadioTile } from "../../ui/radio-tile";

@@ -1,5 +1,6 @@
 import { mix32, unitAt } from "../../core/kernel/chance";
-import { type Motion, motions, wallEffectSchema, type WallView, wallViewSchema } from "../../core/games/emote-wall/settings";
+import { type Motion, wallEffectSchema, type WallView, wallViewSchema } from "../../core/games/emote-wall/settings";
+import { motions } from "../../core/games/emote-wall/limits";
 import type { SpriteBuffer } from "../../overlay/sprite-buffer";
 import type { Box, Scene, SceneKit } from "../../overlay/scene";
 import { type Moves, moves, type Pose } from "./motion";

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { letterOf } from "../../core/games/prediction/settings";
+import { letterOf } from "../../core/games/prediction/letters";
 import { count, counted } from "../../core/words/sentence";
 import type { BoothProps } from "../shown";
 import { AskNow } from "./ask-now";

@@ -1,4 +1,4 @@
-import { letterOf } from "../../core/games/prediction/settings";
+import { letterOf } from "../../core/games/prediction/letters";
 import { count, counted } from "../../core/words/sentence";
 import type { ForViewersProps, GameForViewers } from "../for-viewers";
 

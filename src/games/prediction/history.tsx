@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
-import { letterOf } from "../../core/games/prediction/settings";
+import { letterOf } from "../../core/games/prediction/letters";
 import { count, counted } from "../../core/words/sentence";
 import { When } from "../../ui/when";
 import type { HistoryProps } from "../shown";

@@ -2,7 +2,8 @@
 import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { arrayMove } from "@dnd-kit/sortable";
 import { Copy, Plus, Trash2 } from "lucide-react";
-import { letterOf, mostOutcomes, type PredictionSettings, type Template } from "../../core/games/prediction/settings";
+import { mostOutcomes, type PredictionSettings, type Template } from "../../core/games/prediction/settings";
+import { letterOf } from "../../core/games/prediction/letters";
 import { IconButton } from "../../ui/icon-button";
 import { ListField } from "../../ui/list-field";
 import { NumberField } from "../../ui/number-field";

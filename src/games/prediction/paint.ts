@@ -1,5 +1,5 @@
 import { lettering, lookNow } from "../../overlay/dress";
-import { letterOf } from "../../core/games/prediction/settings";
+import { letterOf } from "../../core/games/prediction/letters";
 import { type Pattern, patterns } from "../../core/pictures/patterns";
 import { ink, luminance, shade } from "../../overlay/colour";
 import { ease, settle } from "../../overlay/motion";

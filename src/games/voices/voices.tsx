@@ -3,7 +3,7 @@ import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { Play, Plus, Trash2 } from "lucide-react";
 import { useRef, useState } from "react";
 import { mostVoices, type VoicesSettings } from "../../core/games/voices/settings";
-import { roles, roleWords, type Role } from "../../core/signals/signal";
+import { roles, roleWords, type Role } from "../../core/signals/names";
 import { offered, offeredOf, timbres, timbreWords } from "../../core/speech/catalogue";
 import type { Voice } from "../../core/speech/voice";
 import { counted } from "../../core/words/sentence";

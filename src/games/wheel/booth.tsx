@@ -1,7 +1,7 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { nameOfSegment } from "../../core/games/wheel/words";
+import { nameOfSegment } from "../../core/games/wheel/stands";
 import { counted } from "../../core/words/sentence";
 import type { BoothProps } from "../shown";
 

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Flex, Link, Stack, Table, Text } from "@chakra-ui/react";
 import { sharesOf, type SpinRow } from "../../core/games/wheel/shares";
-import { nameOfSegment } from "../../core/games/wheel/words";
+import { nameOfSegment } from "../../core/games/wheel/stands";
 import { count, counted } from "../../core/words/sentence";
 import { When } from "../../ui/when";
 import type { HistoryProps } from "../shown";

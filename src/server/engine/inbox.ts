@@ -3,7 +3,7 @@ import type { ChatLine } from "../../core/chat/dialect";
 import { ok, type Refusal, refused, type Result } from "../../core/kernel/refusal";
 import type { FromEvent } from "../../core/signals/events";
 import { toHome } from "../../core/signals/money";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { Asked } from "./asked";
 import type { ChannelContext } from "./context";
 import { PerMinute } from "./per-minute";

@@ -1,7 +1,8 @@
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Sale } from "../../core/rewards/ledger-view";
-import type { Command, Viewer } from "../../core/signals/signal";
+import type { Command } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { Asked } from "./asked";
 import type { ChannelContext } from "./context";
 import type { LedgerCache } from "./ledger-cache";

@@ -4,7 +4,7 @@ import { wordsForViewers } from "../../core/module/game";
 import type { Sale } from "../../core/rewards/ledger-view";
 import type { RewardBook } from "../../core/rewards/settings";
 import { type Tag, tagsFor } from "../../core/rewards/tags";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { WaitingSale } from "../../core/wire/messages";
 import type { ShopHead } from "../../core/wire/to-viewer";
 import type { ChannelRow } from "../ports/engine-store";

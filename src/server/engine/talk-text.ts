@@ -1,4 +1,4 @@
-import { moneyInWords } from "../../core/signals/money";
+import { moneyInWords } from "../../core/signals/money-words";
 import type { Signal } from "../../core/signals/signal";
 import { count, counted, ordinal } from "../../core/words/sentence";
 

@@ -7,7 +7,8 @@ import type { Note, Provided, StepContext } from "../../core/module/module";
 import type { Order } from "../../core/module/order";
 import { noteInWords } from "../../core/notes";
 import type { Booking } from "../../core/rewards/ledger-view";
-import type { CommandSignal, HappenedSignal, Signal, Viewer } from "../../core/signals/signal";
+import type { CommandSignal, HappenedSignal, Signal } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import { hears, type Running } from "./modules";
 import { freshTurn, type ModuleNote, type Turn, type TurnKit } from "./turn-kit";
 

@@ -1,7 +1,7 @@
 import type { ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { Clock } from "../ports/clock";
 import type { ShopView } from "../ports/engine-link";
 import type { EngineStore } from "../ports/engine-store";

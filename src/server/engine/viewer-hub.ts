@@ -1,7 +1,7 @@
 import { randomInt } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { Tag } from "../../core/rewards/tags";
 import { wireVersion } from "../../core/wire/messages";
 import { type ToViewer } from "../../core/wire/to-viewer";

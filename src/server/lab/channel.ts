@@ -5,7 +5,7 @@ import { deepFreeze } from "../../core/kernel/freeze";
 import { arrivals, peopleFor } from "../../core/lab/arrivals";
 import type { EveningRates } from "../../core/lab/rates";
 import type { LabAt, LabInput, LabMeasure, LabQuestion, LabScript } from "../../core/module/lab";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import { ChannelContext } from "../engine/context";
 import { LedgerCache } from "../engine/ledger-cache";
 import { Modules, type Running } from "../engine/modules";

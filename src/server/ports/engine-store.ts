@@ -4,7 +4,7 @@ import type { ChannelId, GameId } from "../../core/kernel/ids";
 import type { Kept, Note, RecalledRow } from "../../core/module/module";
 import type { PriceAt } from "../../core/points/price";
 import type { Attendance, Booking, Sale } from "../../core/rewards/ledger-view";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { FaceStore } from "./profiles";
 import type { Place, Sound, Sprite } from "../../core/wire/messages";
 

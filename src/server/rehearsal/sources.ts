@@ -3,7 +3,7 @@ import { mix32 } from "../../core/kernel/chance";
 import { type Room, rooms } from "../../core/lab/crowd";
 import { type EveningRates, ratesOfRoom } from "../../core/lab/rates";
 import type { Source } from "../../core/rehearsal/plan";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { Runner } from "../engine/runner";
 import type { ChannelRow, LedgerRows, LogRow } from "../ports/engine-store";
 import { type Coming, crowdOf, linesOf, replayed } from "./crowd";

@@ -1,6 +1,7 @@
 import { emoteIndex } from "../../core/chat/emotes";
 import { prediction } from "../../core/games/prediction/definition";
-import { freshPrediction, letterOf, type PredictionDurable, type PredictionSettings } from "../../core/games/prediction/settings";
+import { freshPrediction, type PredictionDurable, type PredictionSettings } from "../../core/games/prediction/settings";
+import { letterOf } from "../../core/games/prediction/letters";
 import { chanceFrom, pick } from "../../core/kernel/chance";
 import type { ChannelId } from "../../core/kernel/ids";
 import { bareContext, type Kept } from "../../core/module/module";

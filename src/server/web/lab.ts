@@ -16,7 +16,7 @@ import {
 import type { Fields } from "../../core/module/fields";
 import type { LabUnit } from "../../core/module/lab";
 import { moduleOf } from "../../core/modules";
-import { moneyInWords } from "../../core/signals/money";
+import { moneyInWords } from "../../core/signals/money-words";
 import { type Blank, type BlankField, count, seconds, valueAt } from "../../core/words/sentence";
 import { markOf } from "../lab/mark";
 import type { LabRow, LabState } from "../ports/lab-store";

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { gameId } from "../../core/kernel/ids";
-import type { Viewer } from "../../core/signals/signal";
+import type { Viewer } from "../../core/signals/names";
 import type { LogRow } from "../ports/engine-store";
 import { mariadbEngineStore } from "../adapters/mariadb/engine-store";
 import type { WebServices } from "../composition/web";

@@ -58,7 +58,7 @@ function Kind({
       onFocus={() => setOver(true)}
       onBlur={() => setOver(false)}
     >
-      <LivingPicture game={game} settings={game.defaults} sprites={sprites} home={home} playing={over} />
+      <LivingPicture kind={game.kind} sprites={sprites} home={home} playing={over} />
       <Box p="3.5">
         <Text as="h3" fontFamily="heading" fontWeight="700" fontSize="18px">
           {title}

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { Plus } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
@@ -15,9 +16,11 @@ import { When } from "../../../ui/when";
 import { call } from "../../_frame/call";
 import { ChatLine } from "../../_frame/chat-line";
 import { useLive } from "../../_frame/live";
-import { AddGame } from "./add-game";
 import { type GalleryGame, GameCard } from "./game-card";
 import { RemoveGame } from "./remove-game";
+
+/** All kinds with their set-ups come when one is to be added. */
+const AddGame = dynamic(() => import("./add-game").then((m) => m.AddGame), { ssr: false });
 
 export type Removed = Readonly<{ id: string; name: string; removedMs: number }>;
 
@@ -154,14 +157,16 @@ export function Gallery({
           </Box>
         )}
       </Stack>
-      <AddGame
-        open={adding}
-        sprites={sprites}
-        home={home}
-        busy={busy}
-        onClose={() => setAdding(false)}
-        onAdd={({ game, setUp }) => void add(game, setUp === undefined ? {} : { setUp })}
-      />
+      {adding && (
+        <AddGame
+          open
+          sprites={sprites}
+          home={home}
+          busy={busy}
+          onClose={() => setAdding(false)}
+          onAdd={({ game, setUp }) => void add(game, setUp === undefined ? {} : { setUp })}
+        />
+      )}
       <RemoveGame of={removing} onClose={() => setRemoving(null)} games={games} onRemove={(game, instead) => void take(game, instead)} />
     </Box>
   );

@@ -5,7 +5,7 @@ import { Ellipsis } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { gameOf } from "../../../core/games/registry";
+import { frontOf } from "../../../core/games/fronts";
 import type { Sprite } from "../../../core/wire/messages";
 import type { GameSummary } from "../../../server/ports/operator-store";
 import { useLive } from "../../_frame/live";
@@ -26,7 +26,7 @@ export function GameCard({
   const running = useLive((s) => s.standing?.games.find((g) => g.id === game.id));
   const overlays = useLive((s) => s.standing?.overlays);
   const [over, setOver] = useState(false);
-  const kind = gameOf(game.kind);
+  const kind = frontOf(game.kind);
   // What the engine says is newer than what the page was made with.
   const where = overlays?.filter((o) => o.places.some((p) => p.game === game.id)).map((o) => o.name) ?? game.where;
   // What stands on no picture needs no place.
@@ -56,7 +56,7 @@ export function GameCard({
     >
       <Link href={path} tabIndex={-1} aria-hidden="true">
         {kind !== null && game.settings !== null && (
-          <LivingPicture game={kind} settings={game.settings} sprites={sprites} home={home} playing={over} />
+          <LivingPicture kind={game.kind} settings={game.settings} sprites={sprites} home={home} playing={over} />
         )}
       </Link>
       <Flex px="3.5" pt="2.5" pb="2" align="start" gap="2">

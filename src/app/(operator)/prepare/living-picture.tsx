@@ -1,24 +1,30 @@
 "use client";
 import { Box } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { chanceFrom } from "../../../core/kernel/chance";
 import type { AnyGame } from "../../../core/module/game";
 import { bareStage, type Sprite, wholePlace } from "../../../core/wire/messages";
 import { scenes } from "../../../games/registry-scenes";
 import { lookedAtFrames } from "../../../overlay/player-facts";
 import { StagePlayer } from "../../../overlay/player";
+import { useGame } from "./use-game";
 import { Trial } from "./games/[id]/trial";
 
 const everyMs = 2_600;
 
+type Of = Readonly<{ sprites: readonly Sprite[]; home: string; playing: boolean }>;
+
 /** A small picture of a game by its own scene and rules: it plays once, and while it is pointed at. */
 export function LivingPicture({
-  game,
+  kind,
   settings,
-  sprites,
-  home,
-  playing,
-}: Readonly<{ game: AnyGame; settings: unknown; sprites: readonly Sprite[]; home: string; playing: boolean }>) {
+  ...of
+}: Of & Readonly<{ kind: string; /** The kind's own when left out. */ settings?: unknown }>) {
+  const game = useGame(kind);
+  return game === null || game === undefined ? <Ground /> : <Playing game={game} settings={settings ?? game.defaults} {...of} />;
+}
+
+function Playing({ game, settings, sprites, home, playing }: Of & Readonly<{ game: AnyGame; settings: unknown }>) {
   const host = useRef<HTMLDivElement>(null);
   const player = useRef<StagePlayer | null>(null);
   const [trial] = useState(() => new Trial(game, settings, sprites, home));
@@ -68,15 +74,21 @@ export function LivingPicture({
     };
   }, [playing, game, settings, sprites, trial]);
   return (
-    <Box
-      position="relative"
-      overflow="hidden"
-      css={{ aspectRatio: "16 / 9" }}
-      backgroundImage="url(/studio.svg)"
-      backgroundSize="cover"
-      aria-hidden="true"
-    >
+    <Ground>
       <Box ref={host} position="absolute" inset="0" />
-    </Box>
+    </Ground>
   );
 }
+
+const Ground = ({ children }: Readonly<{ children?: ReactNode }>) => (
+  <Box
+    position="relative"
+    overflow="hidden"
+    css={{ aspectRatio: "16 / 9" }}
+    backgroundImage="url(/studio.svg)"
+    backgroundSize="cover"
+    aria-hidden="true"
+  >
+    {children}
+  </Box>
+);

@@ -4,7 +4,7 @@ import { scaleBand, scaleLinear } from "d3-scale";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { figure, type MeasureId, measureOf, measures, type ShowFigures, trendInWords, trendOf } from "../../../core/review/trends";
-import { moneyInWords } from "../../../core/signals/money";
+import { moneyInWords } from "../../../core/signals/money-words";
 import { AsTable } from "../../../ui/as-table";
 import { Pick } from "../../../ui/pick";
 import { call } from "../../_frame/call";

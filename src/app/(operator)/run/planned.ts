@@ -1,4 +1,5 @@
-import { inOrder, type PlanItem } from "../../../core/show/plan";
+import { inOrder } from "../../../core/show/order";
+import { type PlanItem } from "../../../core/show/plan";
 import { type ShowView } from "../../_frame/show";
 import { minute } from "./tape-layout";
 

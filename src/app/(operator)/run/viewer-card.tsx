@@ -4,7 +4,7 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import type { Note, TakeBack } from "../../../core/module/module";
 import { noteInShort, partOf } from "../../../core/notes";
-import { type Role, roleWords } from "../../../core/signals/signal";
+import { type Role, roleWords } from "../../../core/signals/names";
 import { count } from "../../../core/words/sentence";
 import type { ViewerCard as Card } from "../../../server/ports/show-store";
 import { tell } from "../../../ui/toaster";

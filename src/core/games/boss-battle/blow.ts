@@ -2,7 +2,7 @@ import { mix32 } from "../../kernel/chance";
 import type { Kept, Note } from "../../module/module";
 import type { Order } from "../../module/order";
 import { plus } from "../../signals/rate";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import type { Boss, BossDurable, BossEffect, BossSettings } from "./settings";
 
 /** One blow and all that comes of it: falls, reigns, who comes next (RULES section 3). */

@@ -1,5 +1,5 @@
 import type { Hint } from "../../module/game";
-import { currencyDigits, moneyInWords } from "../../signals/money";
+import { currencyDigits, moneyInWords } from "../../signals/money-words";
 import { earned } from "../../signals/rate";
 import { count, counted } from "../../words/sentence";
 import { type BossSettings, type HitKind } from "./settings";

@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { emoteIndex } from "../../chat/emotes";
 import { replay } from "../../module/replay";
 import { bareContext } from "../../module/module";
-import type { Signal, Viewer } from "../../signals/signal";
+import type { Signal } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { bossBattle } from "./definition";
 import { bossSettingsSchema } from "./settings";
 

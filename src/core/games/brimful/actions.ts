@@ -1,7 +1,7 @@
 import { actionsOf } from "../../module/action";
 import type { CommandOf } from "../../module/fields";
 import { counted } from "../../words/sentence";
-import { mostAtOnce } from "./settings";
+import { mostAtOnce } from "./limits";
 
 /** What one can make a vessel do. */
 export const brimfulActions = actionsOf({

@@ -1,7 +1,8 @@
 import { findEmotes } from "../../chat/emotes";
 import type { StepContext } from "../../module/module";
 import { earnedBy } from "../../signals/rate";
-import type { Signal, Viewer } from "../../signals/signal";
+import type { Signal } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { amountOf, tierFor } from "../../signals/tiers";
 import type { BrimfulDurable, BrimfulSettings, DropKind, DropTier, HowMany, Look } from "./settings";
 

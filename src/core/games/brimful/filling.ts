@@ -1,7 +1,7 @@
 import { mix32 } from "../../kernel/chance";
 import type { Kept, Note, StepContext } from "../../module/module";
 import type { Order } from "../../module/order";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { plus } from "../../signals/rate";
 import { fillTemplate, showable } from "../../words/template";
 import type { Load } from "./dropping";

@@ -1,5 +1,5 @@
 import type { GameFront } from "../../module/game";
-import { nameOf } from "../../signals/signal";
+import { nameOf } from "../../signals/names";
 import { brimfulActions } from "./actions";
 import { brimfulNoteInShort, brimfulNoteInWords } from "./notes";
 

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
 import { bareContext, type StepContext } from "../../module/module";
-import type { Signal, Touches, Viewer } from "../../signals/signal";
+import type { Signal, Touches } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { brimful } from "./definition";
 import { brimfulNoteInWords } from "./notes";
 import { areaOf, bodyOf, fullness, mostBatches, piecesIn, shareOf } from "./pile";

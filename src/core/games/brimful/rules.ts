@@ -1,7 +1,8 @@
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
-import { type CommandSignal, type HappenedSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
+import { type CommandSignal, type HappenedSignal, type Signal } from "../../signals/signal";
+import { nameOf, type Viewer } from "../../signals/names";
 import { amountOf } from "../../signals/tiers";
 import type { BrimfulCommand } from "./actions";
 import { faceLook, type Load, loadsOf, mostPictures, pieceLook, tierOf } from "./dropping";

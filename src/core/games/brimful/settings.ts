@@ -5,12 +5,15 @@ import { remaindersSchema } from "../../signals/rate";
 import { tierAtSchema, twiceTheSame } from "../../signals/tiers";
 import { checkTemplate } from "../../words/template";
 import { type Point, outlineProblem, readOutline, shapes } from "./outline";
+import { mostAtOnce } from "./limits";
 
 /** What can drop something by itself; rules and operators can add to it. */
 export const dropKinds = ["follow", "membership", "gift", "tip", "reaction", "raid", "host", "message"] as const;
+
 export type DropKind = (typeof dropKinds)[number];
+
 export const bodies = ["circle", "box", "capsule"] as const;
-export const mostAtOnce = 1_000;
+
 export const textVariables = ["viewer", "amount", "pieces", "percent"] as const;
 
 /** `give` for every `per` of the signal's amount; whatever its amount where `per` is 0; `most` from one signal. */
@@ -19,6 +22,7 @@ const numberSchema = z.object({
   per: z.int().min(0).max(1_000_000_000),
   most: z.int().min(1).max(mostAtOnce),
 });
+
 export type HowMany = z.infer<typeof numberSchema>;
 
 /** How a piece is made. Sizes are thousandths of the vessel's height. */
@@ -36,6 +40,7 @@ const pieceSchema = z.object({
   /** Percent of its height that it is wide; a circle is as wide as high. */
   wide: z.int().min(25).max(400),
 });
+
 export const tierSchema = tierAtSchema.extend({
   id: z.string().min(1).max(26),
   pieces: numberSchema,
@@ -44,13 +49,16 @@ export const tierSchema = tierAtSchema.extend({
   emotes: z.boolean(),
   ...pieceSchema.shape,
 });
+
 export type DropTier = z.infer<typeof tierSchema>;
+
 const tiersSchema = z
   .array(tierSchema)
   .max(20, "One kind of signal has at most 20 tiers.")
   .refine((tiers) => twiceTheSame(tiers) === null, "Two tiers are for the same amount; only one can answer.");
 
 const colour = colourSchema;
+
 export const brimfulSettingsSchema = z.object({
   schema: z.literal(1),
   drops: z.object({
@@ -137,6 +145,7 @@ export const brimfulSettingsSchema = z.object({
     outlines: z.boolean(),
   }),
 });
+
 export type BrimfulSettings = z.infer<typeof brimfulSettingsSchema>;
 
 export const newTier = (id: string, part: Partial<DropTier> = {}): DropTier => ({
@@ -155,7 +164,9 @@ export const newTier = (id: string, part: Partial<DropTier> = {}): DropTier => (
   wide: 100,
   ...part,
 });
+
 const once = (give: number) => ({ give, per: 0, most: 100 });
+
 export const brimfulDefaults: BrimfulSettings = {
   schema: 1,
   drops: {
@@ -196,16 +207,21 @@ export const brimfulDefaults: BrimfulSettings = {
 
 /** How pieces of one kind are made, with its number, by which what lies in the vessel names it. */
 export const lookSchema = pieceSchema.extend({ n: z.int(), face: z.boolean() });
+
 export type Look = z.infer<typeof lookSchema>;
+
 /** Pieces of one look that one signal brought. `key`: twice the signal's number, one more for faces. `by`: whose face. */
 export const batchSchema = z.object({ key: z.int(), look: z.int(), count: z.int(), by: z.string() });
+
 export type Batch = z.infer<typeof batchSchema>;
+
 /** What lies in a vessel, oldest first; what is too old to be told apart is counted by look. */
 export const pileSchema = z.object({
   looks: z.array(lookSchema),
   older: z.array(z.tuple([z.int(), z.int()])),
   batches: z.array(batchSchema),
 });
+
 export type Pile = z.infer<typeof pileSchema>;
 
 export const brimfulDurableSchema = z.object({
@@ -225,9 +241,11 @@ export const brimfulDurableSchema = z.object({
   givers: z.array(z.tuple([z.string(), z.string(), z.number()])),
   kept: remaindersSchema,
 });
+
 export type BrimfulDurable = z.infer<typeof brimfulDurableSchema>;
 
 const seed = z.int().min(0).max(0xffffffff);
+
 /** How a change of the pile is played, in the order in which it comes to pass; what lies in it in the end, the view says. */
 export const brimfulEffectSchema = z.discriminatedUnion("do", [
   z.object({
@@ -241,6 +259,7 @@ export const brimfulEffectSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("shake"), seed, strength: z.number() }),
   z.object({ do: z.literal("empty"), seed }),
 ]);
+
 export type BrimfulEffect = z.infer<typeof brimfulEffectSchema>;
 
 /** What an overlay page needs: the vessel, what lies in it, how full it is. Nobody's id. */
@@ -260,4 +279,5 @@ export const brimfulViewSchema = z.object({
   bounce: z.number(),
   looks: brimfulSettingsSchema.shape.looks,
 });
+
 export type BrimfulView = z.infer<typeof brimfulViewSchema>;

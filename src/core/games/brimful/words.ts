@@ -1,4 +1,4 @@
-import { moneyInWords } from "../../signals/money";
+import { moneyInWords } from "../../signals/money-words";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
 import { type BrimfulSettings, brimfulSettingsSchema, type DropKind, dropKinds, type DropTier, type HowMany } from "./settings";

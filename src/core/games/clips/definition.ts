@@ -7,8 +7,9 @@ import { clipsSamples } from "./samples";
 import { clipsDefaults, type ClipsDurable, clipsDurableSchema, type ClipsSettings, clipsSettingsSchema, freshClips } from "./settings";
 import { clipResult, clipsView } from "./view";
 import { clipsSentences, clipsToViewers } from "./words";
-import { clipsFront, n } from "./front";
+import { clipsFront } from "./front";
 
+const n = z.int().min(0);
 const address = z.string().max(2_000);
 const source = z.string().regex(/^(?:[0-9a-f]{64})?$/);
 const stretch = { startMs: z.int().min(0).max(7_200_000), ms: z.int().min(500).max(3_600_000).nullable(), title: z.string().max(80) };

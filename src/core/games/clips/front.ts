@@ -1,11 +1,8 @@
 import type { GameFront } from "../../module/game";
-import { z } from "zod";
 import { counted } from "../../words/sentence";
 import { clipsActions } from "./actions";
 import { isOwed, waitsForYes } from "./view";
-import { clipsNoteInShort, clipsNoteInWords } from "./words";
-
-export const n = z.int().min(0);
+import { clipsNoteInShort, clipsNoteInWords } from "./notes";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const clipsFront: GameFront = {

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { roleSchema, roles } from "../../signals/signal";
+import { roleSchema } from "../../signals/signal";
+import { roles } from "../../signals/names";
 import { flashesSchema, stripSchema } from "../../props/video";
 
 const word = z.string().trim().min(1, "A word is missing.").max(30).regex(/^\S+$/u, "A chat word has no spaces.");

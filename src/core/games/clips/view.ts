@@ -1,6 +1,6 @@
 import type { GameAsk, Row } from "../../module/game";
 import type { Audience } from "../../module/module";
-import { moneyInWords } from "../../signals/money";
+import { moneyInWords } from "../../signals/money-words";
 import { counted, seconds } from "../../words/sentence";
 import { nextOf, opensMs } from "./lane";
 import type { Clip, ClipsDurable, ClipsSettings } from "./settings";

@@ -1,6 +1,6 @@
 import type { GameFront } from "../../module/game";
 import { companionActions } from "./actions";
-import { companionNoteInShort, companionNoteInWords } from "./words";
+import { companionNoteInShort, companionNoteInWords } from "./notes";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const companionFront: GameFront = {

@@ -3,7 +3,8 @@ import { emoteIndex } from "../../chat/emotes";
 import { deepFreeze } from "../../kernel/freeze";
 import { readCommand } from "../../module/command";
 import { bareContext } from "../../module/module";
-import type { Command, Role, Signal, Touches } from "../../signals/signal";
+import type { Command, Signal, Touches } from "../../signals/signal";
+import type { Role } from "../../signals/names";
 import { companion } from "./definition";
 import { freshDust } from "./rules";
 import {

@@ -2,7 +2,8 @@ import { chanceFrom, mix32, shuffled } from "../../kernel/chance";
 import { fold } from "../../kernel/fold";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
-import { type CommandSignal, mayAs, type MessageSignal, nameOf, type Signal, type Viewer } from "../../signals/signal";
+import { type CommandSignal, mayAs, type MessageSignal, type Signal } from "../../signals/signal";
+import { nameOf, type Viewer } from "../../signals/names";
 import { fillTemplate, showable } from "../../words/template";
 import type { CompanionCommand } from "./actions";
 import {

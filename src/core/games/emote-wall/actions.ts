@@ -1,7 +1,7 @@
 import type { CommandOf } from "../../module/fields";
 import { actionsOf } from "../../module/action";
 import { count } from "../../words/sentence";
-import { motions, mostTrims } from "./settings";
+import { motions, mostTrims } from "./limits";
 import { motionWords } from "./motions";
 
 /** What one can make an emote wall do. */

@@ -1,6 +1,6 @@
 import type { GameFront } from "../../module/game";
 import { wallActions } from "./actions";
-import { wallNoteInShort, wallNoteInWords } from "./words";
+import { wallNoteInShort, wallNoteInWords } from "./notes";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const emoteWallFront: GameFront = {

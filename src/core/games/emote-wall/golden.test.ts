@@ -6,7 +6,7 @@ import type { Command, Signal } from "../../signals/signal";
 import { freshWallTransient, mostUsed, type Usage, withUsage } from "./transient";
 import { emoteWall } from "./definition";
 import { wallDefaults, wallSettingsSchema } from "./settings";
-import { wallNoteInWords } from "./words";
+import { wallNoteInWords } from "./notes";
 
 /**
  * Golden replays: an evening in a few lines, and what stands after each. `who@seconds: text`, or a hand.

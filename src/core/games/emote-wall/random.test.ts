@@ -3,10 +3,13 @@ import fc from "fast-check";
 import { bareContext } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
 import { replay } from "../../module/replay";
-import { roles, type Signal } from "../../signals/signal";
+import { type Signal } from "../../signals/signal";
+import { roles } from "../../signals/names";
 import { emoteWall } from "./definition";
-import { motions, wallDefaults, wallEffectSchema, wallSettingsSchema, type WallSettings } from "./settings";
-import { wallHints, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
+import { wallDefaults, wallEffectSchema, wallSettingsSchema, type WallSettings } from "./settings";
+import { motions } from "./limits";
+import { wallHints, wallRulesInWords, wallSentences } from "./words";
+import { wallNoteInWords } from "./notes";
 
 const ctx = {
   ...bareContext(emoteIndex([])),

@@ -1,15 +1,16 @@
 import { z } from "zod";
-import { roles, roleSchema } from "../../signals/signal";
+import { roleSchema } from "../../signals/signal";
+import { roles } from "../../signals/names";
+import { motions, mostTrims } from "./limits";
 
-/** The ways an emote may cross the picture. `pile` is reckoned by the physics worker, which only then is loaded. */
-export const motions = ["drift", "pop", "ricochet", "rain", "spout", "swirl", "pile"] as const;
 export type Motion = (typeof motions)[number];
 
 const roleList = z.array(roleSchema).min(1, "Someone must be allowed.").max(roles.length);
+
 const share = z.number().min(0).max(1);
 
-export const mostTrims = 8;
 const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, "A day is written 2026-12-24.");
+
 /** Something that emotes wear: a picture over a part of each. Sizes and places are percent of the emote. */
 export const trimSchema = z
   .object({
@@ -25,6 +26,7 @@ export const trimSchema = z
     y: z.int().min(-100).max(100),
   })
   .refine((t) => t.from <= t.to, { message: "Its last day is before its first.", path: ["to"] });
+
 export type Trim = z.infer<typeof trimSchema>;
 
 /**
@@ -79,6 +81,7 @@ export const wallSettingsSchema = z.object({
   /** Most emotes alive at once; the oldest retire first, softly. */
   cap: z.int().min(10).max(2_000),
 });
+
 export type WallSettings = z.infer<typeof wallSettingsSchema>;
 
 export const wallDefaults: WallSettings = {
@@ -101,6 +104,7 @@ export const wallDefaults: WallSettings = {
   onFrames: false,
   cap: 400,
 };
+
 /** Version 1 had no trimmings, and nothing piled up. */
 export const wallSettingsTo2 = (old: unknown): unknown =>
   typeof old === "object" && old !== null ? { ...old, schema: 2, trims: [], onFrames: false } : old;
@@ -110,6 +114,7 @@ export const wallDurableSchema = z.object({
   /** What was put on by a rule or by hand: which, and until when; 0 for until it is taken off. */
   worn: z.array(z.object({ id: z.string(), untilMs: z.number() })).default([]),
 });
+
 export type WallDurable = z.infer<typeof wallDurableSchema>;
 
 /**
@@ -132,6 +137,7 @@ export const wallEffectSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("clear") }),
   z.object({ do: z.literal("remove"), of: z.int().min(0) }),
 ]);
+
 export type WallEffect = z.infer<typeof wallEffectSchema>;
 
 /** What an overlay page needs to draw the wall: looks, and nothing about who may or may not. */
@@ -147,4 +153,5 @@ export const wallViewSchema = z.object({
   onFrames: z.boolean(),
   trims: z.array(z.object({ id: z.string(), picture: z.string(), size: z.number(), x: z.number(), y: z.number() })),
 });
+
 export type WallView = z.infer<typeof wallViewSchema>;

@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { plain } from "../../words/sentence";
 import { emoteWall } from "./definition";
 import { type WallSettings, wallDefaults, wallSettingsSchema } from "./settings";
-import { wallHints, wallNoteInWords, wallRulesInWords, wallSentences } from "./words";
+import { wallHints, wallRulesInWords, wallSentences } from "./words";
+import { wallNoteInWords } from "./notes";
 
 const hints = (s: WallSettings, ownEmotes = 3): string[] => wallHints(s, { ownEmotes }).map((h) => h.id);
 

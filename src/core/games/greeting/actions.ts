@@ -1,6 +1,6 @@
 import type { CommandOf } from "../../module/fields";
 import { actionsOf } from "../../module/action";
-import { roles, roleWords } from "../../signals/signal";
+import { roles, roleWords } from "../../signals/names";
 
 /** What one can make a greeting do. */
 export const greetingActions = actionsOf({

@@ -1,5 +1,5 @@
 import { chanceFrom, mix32, shuffled } from "../../kernel/chance";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { fillTemplate } from "../../words/template";
 import { type Bag, type GreetingSettings, lists, type ListName } from "./settings";
 

@@ -1,6 +1,6 @@
 import type { Sample } from "../../module/game";
 import { commanded, one, sampleViewer } from "../../module/samples";
-import type { Role } from "../../signals/signal";
+import type { Role } from "../../signals/names";
 
 const dayMs = 86_400_000;
 const arrives = (

@@ -1,8 +1,7 @@
-import { z } from "zod";
 import { actionsOf } from "../../module/action";
 import type { CommandOf } from "../../module/fields";
 import type { CommandUnion } from "../../module/union";
-import { outcomesSchema, titleSchema } from "./settings";
+import type { predictionCommands } from "./commands";
 
 /** What one can make a prediction do by button, key, rule or word. */
 export const predictionActions = actionsOf({
@@ -73,13 +72,5 @@ export const predictionActions = actionsOf({
   },
 });
 
-export const predictionCommands = {
-  /** From nothing, as it is typed in the booth. */
-  ask: z.object({ title: titleSchema, outcomes: outcomesSchema, openMs: z.int().min(10_000).max(86_400_000) }),
-  /** The result is not known yet: it is asked for once more. */
-  later: z.object({}),
-  /** By a viewer, on the viewer page. */
-  back: z.object({ outcome: z.string().max(60).default(""), amount: z.string().max(20).default("") }),
-};
 export type PredictionCommand =
   CommandOf<typeof predictionActions> | CommandUnion<typeof predictionCommands> | Readonly<{ do: "switch"; on: boolean }>;

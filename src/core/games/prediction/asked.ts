@@ -1,5 +1,6 @@
 import { fold } from "../../kernel/fold";
-import { letterOf, mostStake, outcomesSchema, titleSchema } from "./settings";
+import { mostStake, outcomesSchema, titleSchema } from "./settings";
+import { letterOf } from "./letters";
 
 /** Which outcome is meant: by its letter, its name, or how its name alone begins. Null for none, or for several. */
 export function outcomeMeant(text: string, outcomes: readonly string[]): number | null {

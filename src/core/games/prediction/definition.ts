@@ -1,5 +1,5 @@
 import type { GameDefinition } from "../../module/game";
-import { predictionCommands } from "./actions";
+import { predictionCommands } from "./commands";
 import { predictionRounds } from "./rounds";
 import { predictionRows } from "./rows";
 import { predictionDue, predictionStep } from "./rules";

@@ -2,7 +2,7 @@ import type { GameFront } from "../../module/game";
 import { counted } from "../../words/sentence";
 import { predictionActions } from "./actions";
 import { predictionNoteInShort, predictionNoteInWords } from "./notes";
-import { predictionAsks, predictionChoices, predictionStands } from "./view";
+import { predictionAsks, predictionChoices, predictionStands } from "./stands";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const predictionFront: GameFront = {

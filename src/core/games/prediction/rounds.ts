@@ -1,6 +1,6 @@
 import type { Rounds } from "../../module/game";
 import { count, counted } from "../../words/sentence";
-import { letterOf } from "./settings";
+import { letterOf } from "./letters";
 import type { StakeRow } from "./staking";
 
 const text = (v: unknown): string => (typeof v === "string" ? v : "");

@@ -1,6 +1,7 @@
 import type { Sample } from "../../module/game";
 import { commanded, one, said, sampleNames, sampleViewer } from "../../module/samples";
-import { letterOf, type PredictionDurable, type PredictionSettings } from "./settings";
+import { type PredictionDurable, type PredictionSettings } from "./settings";
+import { letterOf } from "./letters";
 
 const stake = (settings: unknown, durable: unknown, times: number): string => {
   const { word, stakes } = settings as PredictionSettings;

@@ -1,22 +1,29 @@
 import { Map as Entries } from "immutable";
 import { z } from "zod";
-import { roles, roleSchema } from "../../signals/signal";
+import { roleSchema } from "../../signals/signal";
+import { roles } from "../../signals/names";
 
 export const mostOutcomes = 12;
+
 export const mostStake = 1_000_000_000_000;
+
 export const mostBackers = 200_000;
-/** Letters stand for outcomes, in their order. */
-export const letterOf = (index: number): string => String.fromCharCode(65 + index);
 
 const label = z.string().trim().min(1, "An outcome needs a name.").max(40);
+
 export const outcomesSchema = z.array(label).min(2, "There are at least two outcomes.").max(mostOutcomes);
+
 export const titleSchema = z.string().trim().min(1, "A prediction needs a question.").max(80);
+
 const openMs = z
   .int()
   .min(10_000)
   .max(24 * 3_600_000);
+
 const templateSchema = z.object({ id: z.string().min(1).max(26), title: titleSchema, outcomes: outcomesSchema, openMs });
+
 export type Template = z.infer<typeof templateSchema>;
+
 const colour = z.string().regex(/^#[0-9A-Fa-f]{6}$/);
 
 /** A prediction: what may come, what is staked on it, how it is decided (RULES section 8). */
@@ -52,6 +59,7 @@ export const predictionSettingsSchema = z
     }),
   })
   .refine((s) => s.most === 0 || s.most >= s.least, { message: "The most is below the least.", path: ["most"] });
+
 export type PredictionSettings = z.infer<typeof predictionSettingsSchema>;
 
 export const predictionDefaults: PredictionSettings = {
@@ -92,9 +100,12 @@ export const predictionDefaults: PredictionSettings = {
 
 /** Somebody who backs an outcome. `order`: the place of their first stake among all, which settles ties. */
 export type Stake = Readonly<{ id: string; name: string; outcome: number; stake: number; order: number }>;
+
 /** Keys are ids from outside behind a letter of our own: whatever somebody is called, it is an ordinary key. */
 export type Stakes = Entries<`v:${string}`, Stake>;
+
 export const keyOf = (viewer: string): `v:${string}` => `v:${viewer}`;
+
 /** How often in a row somebody was right. */
 export type Streaks = Entries<`v:${string}`, number>;
 
@@ -103,6 +114,7 @@ const mapOf = <V>() =>
     (v) => (Entries.isMap(v) ? v : Entries((v ?? {}) as Record<string, V>)),
     z.custom<Entries<`v:${string}`, V>>((v) => Entries.isMap(v)),
   );
+
 const since = z.object({ seq: z.int(), atMs: z.number() });
 
 const roundSchema = z.object({
@@ -138,6 +150,7 @@ const roundSchema = z.object({
   /** What came of it, in words for who looks later. */
   paid: z.object({ winners: z.int(), pot: z.int(), fee: z.int(), returned: z.boolean() }).nullable(),
 });
+
 export type Round = z.infer<typeof roundSchema>;
 
 /** A prediction of the platform's own, as the platform tells it: shown the same way, and moved by nobody here. */
@@ -150,6 +163,7 @@ const foreignSchema = z.object({
   locksMs: z.number(),
   endedMs: z.number(),
 });
+
 export type Foreign = z.infer<typeof foreignSchema>;
 
 export const predictionDurableSchema = z.object({
@@ -174,7 +188,9 @@ export const predictionDurableSchema = z.object({
     }),
   ),
 });
+
 export type PredictionDurable = z.infer<typeof predictionDurableSchema>;
+
 export const freshPrediction = (): PredictionDurable => ({
   on: true,
   n: 0,

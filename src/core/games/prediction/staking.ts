@@ -1,10 +1,12 @@
 import { refusal, type Refusal } from "../../kernel/refusal";
 import type { Kept, StepContext } from "../../module/module";
 import { staked } from "../../points/ledger";
-import { mayAs, type Viewer } from "../../signals/signal";
+import { mayAs } from "../../signals/signal";
+import { type Viewer } from "../../signals/names";
 import { amountMeant, askedIn, outcomeMeant } from "./asked";
 import { type At, booked, no, type Outcome, still } from "./outcome";
-import { keyOf, letterOf, mostBackers, type Round, type Stake } from "./settings";
+import { keyOf, mostBackers, type Round, type Stake } from "./settings";
+import { letterOf } from "./letters";
 
 /** How a stake is kept: as it stands from then on. */
 export type StakeRow = Readonly<{ stake: Stake }>;

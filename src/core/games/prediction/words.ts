@@ -3,7 +3,8 @@ import type { Hint } from "../../module/game";
 import { oddsHundredths } from "../../points/payout";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, seconds, type Sentence } from "../../words/sentence";
-import { letterOf, type PredictionSettings, predictionSettingsSchema, type Round } from "./settings";
+import { type PredictionSettings, predictionSettingsSchema, type Round } from "./settings";
+import { letterOf } from "./letters";
 
 /** “A It survives, B It cracks”. */
 export const outcomesInWords = (outcomes: readonly string[]): string => outcomes.map((o, i) => `${letterOf(i)} ${o}`).join(", ");

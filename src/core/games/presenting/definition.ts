@@ -11,8 +11,9 @@ import {
   presentingSettingsSchema,
 } from "./settings";
 import { presentingSentences, presentingToViewers } from "./words";
-import { presentingFront, name } from "./front";
+import { presentingFront } from "./front";
 
+const name = z.string().max(80);
 const pages = ["Mending with gold", "Bread, slowly", "Songs of the marsh"];
 
 /** Presenting people, RULES section 14: a card about somebody who is worth a visit, and a word in chat. */

@@ -1,9 +1,6 @@
 import type { GameFront } from "../../module/game";
-import { z } from "zod";
 import { presentingActions } from "./actions";
-import { presentingNoteInShort, presentingNoteInWords } from "./words";
-
-export const name = z.string().max(80);
+import { presentingNoteInShort, presentingNoteInWords } from "./notes";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const presentingFront: GameFront = {

@@ -1,5 +1,5 @@
 import { ownChance } from "../../chance/own-chance";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { type At, no, type Outcome, still } from "./outcome";
 import { type Entrant, keyOf, type RaffleDurable, type Round } from "./settings";
 import { timesOf } from "./round";

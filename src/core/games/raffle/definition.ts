@@ -1,5 +1,5 @@
 import type { GameDefinition } from "../../module/game";
-import { raffleCommands } from "./actions";
+import { raffleCommands } from "./commands";
 import type { RaffleTransient } from "./outcome";
 import { raffleRounds } from "./rounds";
 import { raffleRows } from "./rows";

@@ -1,5 +1,5 @@
 import type { StepContext } from "../../module/module";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { askOf, entry } from "./entering";
 import { entered } from "./entrants";
 import { type At, no, type Outcome, still } from "./outcome";

@@ -3,8 +3,10 @@ import { refusal, type Refusal } from "../../kernel/refusal";
 import { fold } from "../../kernel/fold";
 import type { Kept, StepContext } from "../../module/module";
 import { type Entry, refunded, staked } from "../../points/ledger";
-import { mayAs, type Viewer } from "../../signals/signal";
-import { type Change, type RaffleDurable, type RaffleSettings, type Entrant, keyOf, mostPeople, mostTickets, type Round } from "./settings";
+import { mayAs } from "../../signals/signal";
+import { type Viewer } from "../../signals/names";
+import { type Change, type RaffleDurable, type RaffleSettings, type Entrant, keyOf, mostPeople, type Round } from "./settings";
+import { mostTickets } from "./limits";
 
 /** How an entry is kept: with the link of the chain it made, so that a restart finds the very same. */
 export type EntryRow = Readonly<{ change: Change; entrant: Entrant | null }>;

@@ -1,7 +1,7 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
 import type { Kept, StepContext } from "../../module/module";
 import type { Entry } from "../../points/ledger";
-import type { Role, Viewer } from "../../signals/signal";
+import type { Role, Viewer } from "../../signals/names";
 import { isBarred, paidIn, returned, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
 import { type Entrant, freshRaffle, keyOf, mostPeople, type Round } from "./settings";

@@ -3,7 +3,7 @@ import { counted } from "../../words/sentence";
 import { raffleActions } from "./actions";
 import { raffleNoteInShort, raffleNoteInWords } from "./notes";
 import { raffleHandOvers } from "./rounds";
-import { raffleAsks, raffleFair, raffleStands } from "./view";
+import { raffleAsks, raffleFair, raffleStands } from "./stands";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const raffleFront: GameFront = {

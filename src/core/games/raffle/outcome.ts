@@ -2,7 +2,7 @@ import type { Map as Entries } from "immutable";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepOutcome } from "../../module/module";
 import type { Entry } from "../../points/ledger";
-import type { Role } from "../../signals/signal";
+import type { Role } from "../../signals/names";
 import type { RaffleDurable, RaffleSettings } from "./settings";
 
 /** Who wrote, or had the viewer page open, and when last; with the roles they had then. */

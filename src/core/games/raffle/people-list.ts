@@ -1,5 +1,5 @@
 import { cut, wellFormed } from "../../kernel/text";
-import { mostTickets } from "./settings";
+import { mostTickets } from "./limits";
 
 export type Listed = Readonly<{ name: string; tickets: number }>;
 export const mostListed = 5_000;

@@ -1,7 +1,8 @@
 import { Map as Entries } from "immutable";
 import { fold } from "../../kernel/fold";
 import type { StepContext } from "../../module/module";
-import type { MessageSignal, Signal, Viewer } from "../../signals/signal";
+import type { MessageSignal, Signal } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { askedChance } from "./asked-chance";
 import { enter } from "./enter";
 import { giveBack } from "./entrants";

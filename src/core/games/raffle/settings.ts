@@ -2,12 +2,14 @@ import { List, Map as Entries } from "immutable";
 import { z } from "zod";
 import type { ListChange } from "../../chance/scheme";
 import { ruleEffectSchema } from "../../rules/effect";
-import { roles, roleSchema } from "../../signals/signal";
+import { roleSchema } from "../../signals/signal";
+import { roles } from "../../signals/names";
 import { checkTemplate } from "../../words/template";
 import { replyKeys, replyOf } from "./replies";
+import { mostTickets, owedStates } from "./limits";
 
 export const mostPeople = 200_000;
-export const mostTickets = 1_000;
+
 const id = z.string().min(1).max(26);
 
 export const prizeSchema = z.object({
@@ -18,10 +20,12 @@ export const prizeSchema = z.object({
   /** How it is handed over, for the one who does it. */
   how: z.string().max(120),
 });
+
 export type Prize = z.infer<typeof prizeSchema>;
 
 /** How a winner is shown: lifted out of the rack, stubs dealt and turned, names rolling by, names on a turning disc, or just told. */
 export const presentations = ["rack", "dealt", "reel", "disc", "plain"] as const;
+
 const colour = z.string().regex(/^#[0-9A-Fa-f]{6}$/);
 
 /** A draw: who is in, what a ticket costs, how it is closed and drawn (RULES section 7). */
@@ -85,6 +89,7 @@ export const raffleSettingsSchema = z
         at.addIssue({ code: "custom", message: "A reply names a variable that is none there, or lacks a brace.", path: ["replies", key] });
     }
   });
+
 export type RaffleSettings = z.infer<typeof raffleSettingsSchema>;
 
 export const raffleDefaults: RaffleSettings = {
@@ -131,15 +136,19 @@ export type Entrant = Readonly<{
   at: number;
   tries: number;
 }>;
+
 /** Keys are ids from outside behind a letter of our own: whatever somebody is called, it is an ordinary key. */
 export type Entrants = Entries<`v:${string}`, Entrant>;
+
 export const keyOf = (viewer: string): `v:${string}` => `v:${viewer}`;
+
 export type Change = ListChange;
 
 const entrants = z.preprocess(
   (v) => (Entries.isMap(v) ? v : Entries((v ?? {}) as Record<string, Entrant>)),
   z.custom<Entrants>((v) => Entries.isMap(v)),
 );
+
 const changes = z.preprocess(
   (v) => (List.isList(v) ? v : List((v ?? []) as Change[])),
   z.custom<List<Change>>((v) => List.isList(v)),
@@ -158,6 +167,7 @@ const winnerSchema = z.object({
   state: z.enum(["drawn", "waits", "claimed", "passed"]),
   untilMs: z.number(),
 });
+
 export type RaffleWinner = z.infer<typeof winnerSchema>;
 
 const roundSchema = z.object({
@@ -190,10 +200,9 @@ const roundSchema = z.object({
   more: z.int().min(0).default(0),
   winners: z.array(winnerSchema),
 });
+
 export type Round = z.infer<typeof roundSchema>;
 
-/** A prize that was won: followed until it is handed over. */
-export const owedStates = ["promised", "claimed", "sent"] as const;
 const owedSchema = z.object({
   id: z.string(),
   round: z.string(),
@@ -204,7 +213,9 @@ const owedSchema = z.object({
   atMs: z.number(),
   state: z.enum(owedStates),
 });
+
 export type Owed = z.infer<typeof owedSchema>;
+
 export const mostOwed = 300;
 
 export const raffleDurableSchema = z.object({
@@ -233,7 +244,9 @@ export const raffleDurableSchema = z.object({
     }),
   ),
 });
+
 export type RaffleDurable = z.infer<typeof raffleDurableSchema>;
+
 export const freshRaffle = (): RaffleDurable => ({
   on: true,
   n: 0,

@@ -1,6 +1,6 @@
 import { byNearness, drawTicket, Drum, guessesOf, listOf, type Ticket } from "../../chance/scheme";
 import type { StepContext } from "../../module/module";
-import type { Role, Viewer } from "../../signals/signal";
+import type { Role, Viewer } from "../../signals/names";
 import { type At, no, type Outcome, still } from "./outcome";
 import { type RaffleDurable, type RaffleSettings, type RaffleWinner, keyOf, type Round } from "./settings";
 import { targetOf } from "./target";

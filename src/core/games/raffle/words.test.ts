@@ -2,7 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { plain } from "../../words/sentence";
 import { raffleNoteInWords } from "./notes";
 import { raffleDefaults, type RaffleSettings, raffleSettingsSchema, freshRaffle, type Round } from "./settings";
-import { raffleStands, raffleView } from "./view";
+import { raffleView } from "./view";
+import { raffleStands } from "./stands";
 import { closedTold, lockedTold, openedTold, raffleHints, raffleSentences, rulesTold, winnerTold } from "./words";
 
 const settings = (part: Partial<RaffleSettings> = {}): RaffleSettings => raffleSettingsSchema.parse({ ...raffleDefaults, ...part });

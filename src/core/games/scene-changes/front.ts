@@ -2,7 +2,7 @@ import type { GameFront } from "../../module/game";
 import type { Row } from "../../module/game";
 import { commanded } from "../../module/samples";
 import { studioActions } from "./actions";
-import { studioNoteInShort, studioNoteInWords } from "./words";
+import { studioNoteInShort, studioNoteInWords } from "./notes";
 
 export const told = (current: string): ReturnType<typeof commanded> =>
   commanded({ do: "stands", connected: true, name: "a made-up studio", scenes: [...scenesOfPreview], current });

@@ -13,8 +13,9 @@ import {
   voicesSettingsSchema,
 } from "./settings";
 import { voicesSentences, voicesToViewers } from "./words";
-import { voicesFront, n } from "./front";
+import { voicesFront } from "./front";
 
+const n = z.int().min(0);
 const texts = [
   "the tall vase will survive, I am quite sure of it",
   "that rim!! so gooooooood https://example.com/rim look",

@@ -1,10 +1,7 @@
 import type { GameFront } from "../../module/game";
-import { z } from "zod";
 import { counted } from "../../words/sentence";
 import { voicesActions } from "./actions";
-import { voicesNoteInShort, voicesNoteInWords } from "./words";
-
-export const n = z.int().min(0);
+import { voicesNoteInShort, voicesNoteInWords } from "./notes";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const voicesFront: GameFront = {

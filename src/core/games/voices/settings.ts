@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { roles, roleSchema } from "../../signals/signal";
+import { roleSchema } from "../../signals/signal";
+import { roles } from "../../signals/names";
 import { fold } from "../../kernel/fold";
 import { voiceSchema } from "../../speech/voice";
 

@@ -1,7 +1,7 @@
 import type { GameFront } from "../../module/game";
 import { wheelActions } from "./actions";
 import { wheelNoteInShort, wheelNoteInWords } from "./notes";
-import { nameOfSegment, wheelFair, wheelStands } from "./words";
+import { nameOfSegment, wheelFair, wheelStands } from "./stands";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const wheelFront: GameFront = {

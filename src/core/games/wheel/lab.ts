@@ -1,6 +1,6 @@
 import { countedNotes, type LabAt, type LabQuestion } from "../../module/lab";
 import { publicMs } from "./rules";
-import { nameOfSegment } from "./words";
+import { nameOfSegment } from "./stands";
 import type { WheelSettings } from "./settings";
 
 // The lab gives a game's own questions the game's own settings.

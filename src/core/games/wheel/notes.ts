@@ -1,6 +1,6 @@
 import type { Note } from "../../module/module";
 import { count, counted } from "../../words/sentence";
-import { nameOfSegment } from "./words";
+import { nameOfSegment } from "./stands";
 
 const refusals: Readonly<Record<string, (facts: Readonly<Record<string, unknown>>) => string>> = {
   "wheel/off": () => "the wheel is switched off",

@@ -1,5 +1,5 @@
 import type { Rounds } from "../../module/game";
-import { nameOfSegment } from "./words";
+import { nameOfSegment } from "./stands";
 
 const text = (v: unknown): string => (typeof v === "string" ? v : "");
 

@@ -5,7 +5,7 @@ import { openVault } from "../../chance/vault";
 import { deepFreeze } from "../../kernel/freeze";
 import { bareContext } from "../../module/module";
 import type { StepContext } from "../../module/module";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 import { wheel } from "./definition";
 import { arcAt, arcsOf } from "./layout";
 import { freshWheel } from "./rules";

@@ -1,6 +1,6 @@
 import type { Sample } from "../../module/game";
 import { commanded, one, sampleViewer } from "../../module/samples";
-import type { Viewer } from "../../signals/signal";
+import type { Viewer } from "../../signals/names";
 
 const spun = (says: string, viewer: Viewer | null) =>
   one(says, { kind: "command", gameId: "preview", by: "you", viewer, command: { do: "spin" } });

@@ -1,13 +1,11 @@
 import { chancesInWords } from "../../chance/odds";
 import { inShort } from "../../chance/round";
-import type { Fair, Hint } from "../../module/game";
+import type { Hint } from "../../module/game";
 import { blanksOf, say } from "../../words/blanks";
 import { count, counted, plain, type Sentence } from "../../words/sentence";
 import { inPlay, mayCome } from "./layout";
 import { type SpinResult, type WheelDurable, type WheelSettings, wheelSettingsSchema } from "./settings";
-
-/** How a segment is called where it may have but a picture. */
-export const nameOfSegment = (label: string): string => (label === "" ? "a picture" : label);
+import { nameOfSegment } from "./stands";
 
 /** The rules of a wheel as sentences with blanks. */
 export function wheelSentences(s: WheelSettings): readonly Sentence[] {
@@ -65,6 +63,7 @@ export const wheelRulesInWords = (s: WheelSettings): readonly string[] => [
 ];
 
 const mostListed = 12;
+
 function listed(labels: readonly string[]): string {
   const some = labels.slice(0, mostListed);
   return labels.length > mostListed ? `${some.join(", ")} and ${count(labels.length - mostListed)} more` : some.join(", ");
@@ -117,21 +116,4 @@ export function wheelHints(s: WheelSettings): readonly Hint[] {
   return hints;
 }
 
-/** How it stands, for lists: by a view. */
-export const wheelStands = (view: Readonly<Record<string, unknown>>): string => {
-  const segments = Number(view["inPlay"] ?? 0);
-  if (view["turning"] === true) return "is turning";
-  return segments === 0 ? "has no segment left" : `has ${counted(segments, "segment")}`;
-};
 export const leftOf = (settings: WheelSettings, durable: WheelDurable): number => inPlay(settings, durable).length;
-
-/** What viewers may check: the promise of the next spin, and the last results. */
-export function wheelFair(view: Readonly<Record<string, unknown>>): Fair {
-  // The view is the wheel's own.
-  const results = (view["results"] ?? []) as readonly Pick<SpinResult, "round" | "label" | "by" | "atMs">[];
-  return {
-    commitment: String(view["promise"] ?? ""),
-    round: String(view["round"] ?? ""),
-    past: results.map(({ round, label, by, atMs }) => ({ round, words: `${nameOfSegment(label)}, for ${by}`, atMs })),
-  };
-}

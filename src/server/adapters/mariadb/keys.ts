@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import type { ChannelId } from "../../../core/kernel/ids";
 import { cut } from "../../../core/kernel/text";
-import { roles as allRoles, type Role } from "../../../core/signals/signal";
+import { roles as allRoles, type Role } from "../../../core/signals/names";
 import type { Database } from "./database";
 import { chunks } from "./chunks";
 import { text } from "./rows";

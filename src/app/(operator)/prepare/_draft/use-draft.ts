@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { moduleOf } from "../../../../core/modules";
+import type * as Modules from "../../../../core/modules";
 import { firstProblem } from "../../../../core/words/problem";
 import { merge } from "../../../../core/kernel/merge";
 import { withValueAt } from "../../../../core/words/sentence";
@@ -9,11 +9,20 @@ import { useChanged } from "../../../_frame/live";
 
 /** Published and draft states of one game, as the server has them. */
 export type ServerDraft = Readonly<{ settings: unknown; revision: number; by: string; version: number; published: unknown }>;
-/** What a module of this kind can’t be set to, in words; empty when all is well. */
-const problemIn = (kind: string, settings: unknown): string => {
-  const read = moduleOf(kind)?.settings.safeParse(settings);
+type Known = typeof Modules | null;
+/** What a module of this kind can’t be set to, in words; empty when all is well, or while that is not known here. */
+const problemIn = (modules: Known, kind: string, settings: unknown): string => {
+  const read = modules?.moduleOf(kind)?.settings.safeParse(settings);
   return read?.success === false ? firstProblem(read.error) : "";
 };
+/** All modules' schemas, which come after the page; until then the server says what can't be saved. */
+function useModules(): Known {
+  const [modules, setModules] = useState<Known>(null);
+  useEffect(() => {
+    import("../../../../core/modules").then(setModules, () => undefined);
+  }, []);
+  return modules;
+}
 export type SaveState = "saved" | "saving" | "waiting" | "conflict";
 const saveAfterMs = 500;
 const mostUndo = 100;
@@ -29,7 +38,8 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
   const [state, setState] = useState<SaveState>("saved");
   const [trouble, setTrouble] = useState("");
   /** Why what stands here can't be saved as it is. */
-  const problem = useMemo(() => problemIn(kind, settings), [kind, settings]);
+  const modules = useModules();
+  const problem = useMemo(() => problemIn(modules, kind, settings), [modules, kind, settings]);
   const [theirs, setTheirs] = useState<ServerDraft | null>(null);
   const [published, setPublished] = useState({ version: first.version, settings: first.published });
   const [took, setTook] = useState("");
@@ -86,7 +96,7 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
       return true;
     }
     // What the server would refuse is not sent: it is told where it stands.
-    if (problemIn(kind, sent) !== "") {
+    if (problemIn(modules, kind, sent) !== "") {
       setState("waiting");
       return false;
     }
@@ -119,7 +129,7 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
     saving.current = null;
     if (good && JSON.stringify(current.current) !== savedText.current) return save();
     return good;
-  }, [id, join, kind, learn]);
+  }, [id, join, kind, learn, modules]);
 
   const change = useCallback(
     (next: unknown) => {

@@ -1,5 +1,5 @@
 import { frontOf } from "../../../../core/games/fronts";
-import { startOf } from "../../../../core/module/fields";
+import { startOf } from "../../../../core/module/field-of";
 import type { RuleEffect } from "../../../../core/rules/effect";
 import type { When } from "../../../../core/rules/settings";
 import { alertLookDefaults } from "../../../../core/alerts/alert";

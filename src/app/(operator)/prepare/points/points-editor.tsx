@@ -2,7 +2,7 @@
 import { Box, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { type PointsSettings } from "../../../../core/points/settings";
 import { pointsSentences } from "../../../../core/points/words";
-import { roles, roleWords } from "../../../../core/signals/signal";
+import { roles, roleWords } from "../../../../core/signals/names";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { NumberField } from "../../../../ui/number-field";
 import { SentenceForm } from "../../../../ui/sentence-form";

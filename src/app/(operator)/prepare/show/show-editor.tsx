@@ -9,7 +9,7 @@ import { commandEffectWords, showSentences } from "../../../../core/show/words";
 import type { GameDraft } from "../../../../server/ports/operator-store";
 import { frontOf } from "../../../../core/games/fronts";
 import { actionOf } from "../../../../core/games/words";
-import { numberField } from "../../../../core/module/fields";
+import { numberField } from "../../../../core/module/field-of";
 import { Pick } from "../../../../ui/pick";
 import { SentenceForm } from "../../../../ui/sentence-form";
 import { DraftBar } from "../_draft/draft-bar";

@@ -7,8 +7,7 @@ import { useCallback, useMemo, useState } from "react";
 import { dressDefaults } from "../../../../../core/dress/dress";
 import { variablesOf } from "../../../../../core/rules/effects";
 import type { Sprite } from "../../../../../core/wire/messages";
-import { gameOf } from "../../../../../core/games/registry";
-import { wordsForViewers } from "../../../../../core/module/game";
+import { type AnyGame, wordsForViewers } from "../../../../../core/module/game";
 import { useShown } from "../../../../../games/registry-shown";
 import type { GameDraft, OverlaySummary } from "../../../../../server/ports/operator-store";
 import { SentenceForm } from "../../../../../ui/sentence-form";
@@ -16,7 +15,7 @@ import { useScenes } from "../../../../_frame/use-scenes";
 import { type Act, useOffer } from "../../../../../ui/keys";
 import { PreviewPlace } from "./preview-place";
 import { OverlayCards } from "../../overlays/overlay-cards";
-import type { EffectsEditor } from "../../../../../games/shown";
+import type { EffectsEditor, GameShown } from "../../../../../games/shown";
 import type { Available } from "../../_effects/available";
 import { EffectList } from "../../_effects/effect-list";
 import { GameName } from "./game-name";
@@ -25,35 +24,55 @@ import { EmotePicker } from "./emote-picker";
 import { DraftBar } from "../../_draft/draft-bar";
 import { useLive } from "../../../../_frame/live";
 import { useDraft } from "../../_draft/use-draft";
+import { useGame } from "../../use-game";
 
 // The picture and all that draws it come after the rules, which can be read and changed meanwhile.
 const Preview = dynamic(() => import("./preview").then((m) => m.Preview), { ssr: false, loading: PreviewPlace });
 
-export function Editor({
-  draft: first,
-  overlays,
-  sprites,
-  owner,
-  available,
-}: Readonly<{
+type EditorProps = Readonly<{
   draft: GameDraft;
   overlays: readonly OverlaySummary[];
   sprites: readonly Sprite[];
   owner: boolean;
   available: Available;
-}>) {
+}>;
+
+/** What one sets a game to; its rules come with its kind. */
+export function Editor(props: EditorProps) {
+  const { name, kind } = props.draft;
+  const game = useGame(kind);
+  const shown = useShown(kind);
+  if (game === undefined)
+    return (
+      <Box p="5" aria-busy="true">
+        <Text as="h1" fontFamily="heading" fontWeight="700" fontSize="20px">
+          {name}
+        </Text>
+      </Box>
+    );
+  if (game === null || shown === null) return <Text p="8">This kind of game can’t be edited by this version of Izzam.</Text>;
+  return <Open {...props} game={game} shown={shown} />;
+}
+
+function Open({
+  draft: first,
+  overlays,
+  sprites,
+  owner,
+  available,
+  game,
+  shown,
+}: EditorProps & Readonly<{ game: AnyGame; shown: GameShown | undefined }>) {
   const { home } = available;
   const { id, kind } = first;
   const points = useLive((s) => s.standing?.sales.points) ?? "points";
-  const game = gameOf(kind);
-  const shown = useShown(kind);
   const draft = useDraft(id, first);
   const { settings, set } = draft;
   const asked = useSearchParams();
   const [tab, setTab] = useState(asked.get("tab") === "overlay" ? "overlay" : "rules");
   const standsOn = overlays.filter((o) => o.games.includes(id));
   // What changes the broadcast software’s picture stands on none of ours.
-  const bodiless = game?.bodiless === true;
+  const bodiless = game.bodiless === true;
   const where = bodiless
     ? ""
     : standsOn.length === 0
@@ -91,8 +110,6 @@ export function Editor({
     ),
     [available],
   );
-  if (game === null || shown === null) return <Text p="8">This kind of game can’t be edited by this version of Izzam.</Text>;
-
   const facts = { ownEmotes: sprites.filter((s) => s.key.startsWith("own:")).length, home, points };
   const hints = game.hints?.(settings, facts) ?? [];
   return (

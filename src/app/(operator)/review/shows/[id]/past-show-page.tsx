@@ -4,7 +4,7 @@ import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useState } from "react";
-import { moneyInWords } from "../../../../../core/signals/money";
+import { moneyInWords } from "../../../../../core/signals/money-words";
 import { count, counted } from "../../../../../core/words/sentence";
 import type { ReviewView, ShownMoment } from "../../../../../server/web/review";
 import { tellTrouble } from "../../../../../ui/toaster";

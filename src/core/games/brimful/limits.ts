@@ -1,0 +1,1 @@
+export const mostAtOnce = 1_000;

@@ -1,0 +1,2 @@
+/** Letters stand for outcomes, in their order. */
+export const letterOf = (index: number): string => String.fromCharCode(65 + index);
