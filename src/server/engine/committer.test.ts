@@ -15,13 +15,14 @@ type Answer = Awaited<ReturnType<EngineStore["commit"]>>;
  * A memory that is a list of ids, in the order in which they were stepped, before a store that answers as it
  * is told. What each asker was told is kept, so that it can be compared with what the store really holds.
  */
-function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but written" | "unfit" | "lost") {
+function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but written" | "unfit" | "lost" | "undone") {
   const stored: string[] = [];
   const unfitIds = new Set<string>();
   let memory: string[] = [];
   let settled = 0;
   let seq = 0;
   let lost = 0;
+  let read = 0;
   const told = new Map<string, Result<null>[]>();
   const published: string[] = [];
   const batches: string[][] = [];
@@ -34,7 +35,7 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
     batches.push(ids);
     const how = answer(ids);
     if (how === "away") throw away;
-    if (how === "lost") return { is: "lost" };
+    if (how === "lost" || how === "undone") return { is: how };
     if (how === "unfit" || ids.some((id) => unfitIds.has(id))) throw new Error("does not fit");
     const twice = rows.filter((r) => stored.includes(String(r.id)));
     if (twice.length > 0) return { is: "twice", seqs: twice.map((r) => r.seq) };
@@ -43,7 +44,13 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
     return { is: "committed" };
   };
   const commits = new Committer({
-    store: { ...base, commit, isAway: (e) => e === away, channel: async () => channel, lastSeq: async () => seq } satisfies EngineStore,
+    store: {
+      ...base,
+      commit,
+      isAway: (e) => e === away,
+      channel: async () => ((read += 1), channel),
+      lastSeq: async () => seq,
+    } satisfies EngineStore,
     channel: channel.id,
     fence: () => undefined,
     settle: (changes) => (settled = Math.max(settled, changes)),
@@ -79,7 +86,7 @@ function setUp(answer: (ids: readonly string[]) => "ok" | "away" | "away, but wr
   };
   const codes = (): Record<string, string> =>
     Object.fromEntries([...told].map(([id, results]) => [id, results.map((r) => (r.ok ? "ok" : r.refusal.code)).join("+")]));
-  return { commits, ask, quiet, codes, stored, published, batches, unfitIds, memory: () => memory, lost: () => lost };
+  return { commits, ask, quiet, codes, stored, published, batches, unfitIds, memory: () => memory, lost: () => lost, read: () => read };
 }
 
 describe("commits", () => {
@@ -114,6 +121,25 @@ describe("commits", () => {
     await quiet();
     expect(codes()).toEqual({ a: "ok", bad: "store/unfit", c: "ok", d: "ok" });
     expect([stored, memory(), commits.unfit]).toEqual([["a", "c", "d"], ["a", "c", "d"], 1]);
+  });
+  test("one that others were in the way of goes through as it is, and the channel is not read anew", async () => {
+    let times = 0;
+    const { ask, quiet, codes, stored, batches, memory, read } = setUp(() => ((times += 1) <= 3 ? "undone" : "ok"));
+    for (const id of ["a", "b"]) ask(id);
+    await quiet();
+    expect(codes()).toEqual({ a: "ok", b: "ok" });
+    expect([stored, memory()]).toEqual([
+      ["a", "b"],
+      ["a", "b"],
+    ]);
+    expect(new Set(batches.map((ids) => ids.join(" ")))).toEqual(new Set(["a b"]));
+    expect([batches.length, read()]).toEqual([4, 0]);
+  });
+  test("one that others are in the way of for good is refused, to be sent again", async () => {
+    const { ask, quiet, codes, stored } = setUp(() => "undone");
+    ask("a");
+    await quiet();
+    expect([codes(), stored]).toEqual([{ a: "store/away" }, []]);
   });
   test("away: all are refused, and what was written after all is found when it is back", async () => {
     let first = true;

@@ -29,6 +29,8 @@ export type CommitterDeps = Readonly<{
   ledgerView: (row: ChannelRow) => Promise<LedgerRows>;
 }>;
 
+/** After a commit that others were in the way of, it is tried again after so long, as often as this; then as if the database were away. */
+const againMs = [10, 40, 150, 400] as const;
 /** So many in one commit at most: one statement of theirs stays well below a tenth of a second. */
 const mostAtOnce = 1_000;
 
@@ -39,7 +41,7 @@ type Tried = "committed" | "away" | "lost" | "unfit" | ReadonlySet<number>;
  *
  * A commit that was refused wrote nothing: memory goes back to what is committed, whoever was at fault (an
  * id that came before, a row that can't be stored) is told so, and all others are stepped again in their
- * order. Only when the database is away is the outcome unknown: then everything that waited is refused, and
+ * order. One that others were in the way of (a deadlock) is tried again as it is. Only when the database is away is the outcome unknown: then everything that waited is refused, and
  * the truth is read again before more is accepted. Senders try again; ids make that harmless.
  */
 export class Committer {
@@ -115,12 +117,15 @@ export class Committer {
     const after = new Map(batch.flatMap((w) => [...w.turn.after]));
     const states = [...after].map(([gameId, { stored, version }]) => ({ gameId, seq, durable: stored, version }));
     const upTo = batch[batch.length - 1]?.changes ?? 0;
+    const all = { rows, states, kept: batch.flatMap((w) => w.turn.kept), booked: batch.flatMap((w) => w.turn.booked) };
     try {
-      const outcome = await store.commit(
-        channel,
-        { rows, states, kept: batch.flatMap((w) => w.turn.kept), booked: batch.flatMap((w) => w.turn.booked) },
-        fence(),
-      );
+      let outcome = await store.commit(channel, all, fence());
+      for (const waitMs of againMs) {
+        if (outcome.is !== "undone" || this.stopped) break;
+        await new Promise((resolve) => setTimeout(resolve, waitMs));
+        outcome = await store.commit(channel, all, fence());
+      }
+      if (outcome.is === "undone") return "away";
       if (outcome.is === "lost") return "lost";
       if (outcome.is === "twice") return new Set(outcome.seqs);
       settle(upTo, new Map([...after].map(([gameId, { durable }]) => [gameId, durable])));

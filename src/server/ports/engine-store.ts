@@ -86,7 +86,8 @@ export type Fence = Readonly<{
  * Twice: nothing was written, since these rows (by their number) brought an id that is in the log already.
  * Lost: nothing was written, since somebody else owns the channel now.
  */
-export type Outcome = Readonly<{ is: "committed" } | { is: "twice"; seqs: readonly number[] } | { is: "lost" }>;
+/** `undone`: others were in its way, as in a deadlock. Nothing of it stays, so the very same may be tried again. */
+export type Outcome = Readonly<{ is: "committed" } | { is: "twice"; seqs: readonly number[] } | { is: "lost" } | { is: "undone" }>;
 /** What came of a signal the first time. */
 export type Came = Readonly<{ seq: number; notes: readonly Readonly<{ game: string; note: Note }>[] }>;
 export type Booked = Readonly<{

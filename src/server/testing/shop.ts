@@ -25,7 +25,7 @@ export const viewer = (name: string) => ({ id: name, name, roles: [] });
 
 /** Channels that sell, on a database of their own; each is stopped when the next is opened. */
 export async function testShops(name: string) {
-  const { db, end } = await testDatabase(name);
+  const { db, at, end } = await testDatabase(name);
   let n = 0;
   let open: Awaited<ReturnType<typeof shop>> | null = null;
   /** What is written of an account: a viewer's, or one of the channel's own. */
@@ -153,6 +153,7 @@ export async function testShops(name: string) {
 
   return {
     db,
+    at,
     balanceOf,
     opened: async (...args: Parameters<typeof shop>) => {
       await open?.runner.stop();

@@ -2,7 +2,7 @@ import type { ChannelId } from "../../../core/kernel/ids";
 import { cut } from "../../../core/kernel/text";
 import type { Booked, EngineStore, KeptRow, LogRow, Outcome } from "../../ports/engine-store";
 import { chunks, marks } from "./chunks";
-import { type Database, isAway } from "./database";
+import { type Database, isAway, isInTheWay } from "./database";
 import { type Keys, type Named, onceOf } from "./keys";
 import { dbNow } from "./leases";
 import { countDays, writeLog, writeOnce } from "./log";
@@ -43,6 +43,8 @@ export function writing(db: Database, keys: Keys, numOf: (id: ChannelId) => Prom
       if (again.length > 0) return { is: "twice", seqs: again.map((o) => o.seq) };
       const keyOf = await keys.of(num, peopleOf(rows, kept, booked));
       const lastSeq = [...rows, ...booked].reduce((most, r) => Math.max(most, r.seq), 0);
+      // Once COMMIT is on its way, what came of it is only known from its answer.
+      let isAsked = false;
       try {
         return await db.transaction(async (trx): Promise<Outcome> => {
           const to = new Pipeline(trx);
@@ -82,10 +84,12 @@ export function writing(db: Database, keys: Keys, numOf: (id: ChannelId) => Prom
           await to.done();
           // Thrown, so that what was sent behind it is taken back.
           if (held === 0) throw new Lost();
+          isAsked = true;
           return { is: "committed" };
         });
       } catch (error) {
         if (error instanceof Lost) return { is: "lost" };
+        if (!isAsked && isInTheWay(error)) return { is: "undone" };
         if (!isDuplicate(error)) throw error;
         const seen = (await db("once")
           .where({ channel: num })

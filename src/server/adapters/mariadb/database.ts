@@ -1,13 +1,9 @@
 import knex, { type Knex } from "knex";
-import MySql2Client from "knex/lib/dialects/mysql2/index.js";
 import type { Env } from "../../env";
+import { longestMs, steadyClient } from "./client";
 
 export type Database = Knex;
 
-/** No statement runs longer, so that a database that hangs is one that is away. */
-const longestMs = 3_000;
-/** After one that said nothing, so long nothing is asked: a page that asks five things waits for one of them. */
-const silentMs = 2_500;
 type Timed = Readonly<{ query: (sql: string, done: (error: unknown) => void) => void }>;
 
 /**
@@ -17,7 +13,7 @@ type Timed = Readonly<{ query: (sql: string, done: (error: unknown) => void) => 
 export function openDatabase(database: Env["database"], most = 8, patient = false): Database {
   return knex({
     // Knex types its clients by a class it does not export.
-    client: patient ? "mysql2" : (timelyClient() as unknown as typeof Knex.Client),
+    client: steadyClient(!patient) as unknown as typeof Knex.Client,
     connection: {
       host: database.host,
       port: database.port,
@@ -47,39 +43,6 @@ export function openDatabase(database: Env["database"], most = 8, patient = fals
   });
 }
 
-/**
- * The driver's client, with an end to every wait: a connection on which nothing comes back is closed, and
- * whoever waited hears that the database is away. A class, since Knex makes another of it for each transaction.
- */
-function timelyClient(): typeof MySql2Client {
-  let silentUntil = 0;
-  const within = new WeakSet<object>();
-  const silent = (): Error => Object.assign(new Error("the database says nothing"), { code: "ETIMEDOUT", fatal: true });
-  return class TimelyClient extends MySql2Client {
-    override _query(...[connection, given]: Parameters<MySql2Client["_query"]>): Promise<unknown> {
-      const sql = given.sql ?? "";
-      if (/^(BEGIN|START TRANSACTION)/i.test(sql)) within.add(connection);
-      if (performance.now() < silentUntil) {
-        // Half a transaction must not stay on a connection that others get: without it the server takes it back.
-        if (within.has(connection)) connection.destroy();
-        return Promise.reject(silent());
-      }
-      if (/^(COMMIT|ROLLBACK);?$/i.test(sql)) within.delete(connection);
-      return new Promise((resolve, reject) => {
-        const late = setTimeout(() => {
-          silentUntil = performance.now() + silentMs;
-          connection.destroy();
-          reject(silent());
-        }, longestMs + 300);
-        super
-          ._query(connection, given)
-          .then(resolve, reject)
-          .finally(() => clearTimeout(late));
-      });
-    }
-  };
-}
-
 /** JSON columns come back as text or as what it means, as the driver finds it described; a text within JSON is no JSON again. */
 export function fromJson(value: unknown): unknown {
   if (typeof value !== "string") return value;
@@ -101,3 +64,7 @@ export function isAway(error: unknown): boolean {
     /closed state|Connection lost|max_statement_time|acquiring a connection|server has gone away/i.test(e.message ?? "")
   );
 }
+
+/** Whether others were in the way of a statement, on a database that is there: the same may be tried again. */
+export const isInTheWay = (error: unknown): boolean =>
+  /^ER_(LOCK_DEADLOCK|LOCK_WAIT_TIMEOUT|CHECKREAD|QUERY_INTERRUPTED|STATEMENT_TIMEOUT)$/.test((error as { code?: string }).code ?? "");

@@ -1,9 +1,9 @@
 import type { Knex } from "knex";
 
 /**
- * The statements of one transaction, sent one behind the other without waiting for each answer: while the
- * database works on one, the next is being made. Whatever fails, all have been answered before `done`
- * throws, so that the transaction can be rolled back.
+ * The statements of one transaction, handed over one behind the other without waiting for each answer: while the
+ * database works on one, the next is being made. What follows one that failed is never sent (`client.ts`). Whatever fails,
+ * all have been answered before `done` throws, so that the transaction can be rolled back.
  */
 export class Pipeline {
   private readonly sent: Promise<unknown>[] = [];
