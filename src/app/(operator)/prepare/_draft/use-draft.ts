@@ -6,6 +6,7 @@ import { merge } from "../../../../core/kernel/merge";
 import { withValueAt } from "../../../../core/words/sentence";
 import { call } from "../../../_frame/call";
 import { useChanged } from "../../../_frame/live";
+import { oneAtATime } from "./one-at-a-time";
 
 /** Published and draft states of one game, as the server has them. */
 export type ServerDraft = Readonly<{ settings: unknown; revision: number; by: string; version: number; published: unknown }>;
@@ -52,8 +53,11 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
   const current = useRef<unknown>(first.settings);
   const savedText = useRef(JSON.stringify(first.settings));
   const timer = useRef(0);
-  const saving = useRef<Promise<boolean> | null>(null);
+  /** Sent, and nobody said what became of it: the server may have it. */
+  const unanswered = useRef("");
   const inConflict = useRef(false);
+  const again = useRef<() => Promise<boolean>>(async () => false);
+  const known = useRef<Known>(null);
 
   const show = useCallback((next: unknown) => {
     current.current = next;
@@ -85,51 +89,63 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
     [show],
   );
 
-  const save = useCallback(async (): Promise<boolean> => {
-    clearTimeout(timer.current);
-    if (saving.current !== null) await saving.current;
-    if (inConflict.current) return false;
-    const sent = current.current;
-    const text = JSON.stringify(sent);
-    if (text === savedText.current) {
-      setState("saved");
-      return true;
-    }
-    // What the server would refuse is not sent: it is told where it stands.
-    if (problemIn(modules, kind, sent) !== "") {
-      setState("waiting");
-      return false;
-    }
-    setState("saving");
-    const work = (async () => {
-      const done = await call<{ revision: number }>("PUT", `/games/${id}/draft`, { revision: revision.current, settings: sent });
-      if (done.ok) {
-        revision.current = done.value.revision;
-        savedText.current = text;
+  /** What the server has is what was sent from here, whose answer was lost: then it is ours, and nobody else's. */
+  const isOurs = useCallback((other: ServerDraft): boolean => {
+    if (unanswered.current === "" || JSON.stringify(other.settings) !== unanswered.current) return false;
+    revision.current = other.revision;
+    savedText.current = unanswered.current;
+    unanswered.current = "";
+    return true;
+  }, []);
+  const saveOnce = useCallback(async (): Promise<boolean> => {
+    for (;;) {
+      clearTimeout(timer.current);
+      if (inConflict.current) return false;
+      const sent = current.current;
+      const text = JSON.stringify(sent);
+      if (text === savedText.current) {
         setTrouble("");
         setState("saved");
         return true;
       }
-      setTrouble(done.words);
+      // What the server would refuse is not sent: it is told where it stands.
+      if (problemIn(known.current, kind, sent) !== "") {
+        setState("waiting");
+        return false;
+      }
+      setState("saving");
+      const done = await call<{ revision: number }>("PUT", `/games/${id}/draft`, { revision: revision.current, settings: sent });
+      if (done.ok) {
+        revision.current = done.value.revision;
+        savedText.current = text;
+        unanswered.current = "";
+        continue;
+      }
       if (done.code === "draft/changed-elsewhere") {
         const other = await learn();
-        // The next save brings both.
-        if (other !== null && join(other)) return true;
+        // The next round brings both.
+        if (other !== null && (isOurs(other) || join(other))) continue;
+        setTrouble(done.words);
         inConflict.current = true;
         setState("conflict");
         setTheirs(other);
-      } else {
-        setState("waiting");
-        if (/away|defect/.test(done.code)) timer.current = window.setTimeout(() => void save(), 2_500);
+        return false;
+      }
+      setTrouble(done.words);
+      setState("waiting");
+      if (/away|defect/.test(done.code)) {
+        unanswered.current = text;
+        timer.current = window.setTimeout(() => void again.current(), 2_500);
       }
       return false;
-    })();
-    saving.current = work;
-    const good = await work;
-    saving.current = null;
-    if (good && JSON.stringify(current.current) !== savedText.current) return save();
-    return good;
-  }, [id, join, kind, learn, modules]);
+    }
+  }, [id, isOurs, join, kind, learn]);
+  // One save at a time, each with the revision of the last answer: two would each take the other for somebody else.
+  const { run: save, idle } = useMemo(() => oneAtATime(saveOnce), [saveOnce]);
+  useEffect(() => {
+    again.current = save;
+    known.current = modules;
+  }, [save, modules]);
 
   const change = useCallback(
     (next: unknown) => {
@@ -200,10 +216,11 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
         if (changed.what === "published") return void learn();
         void (async () => {
           // Our own save is told too, sometimes before its answer is here.
-          if (saving.current !== null) await saving.current;
+          await idle();
           if ((!linked && changed.revision <= revision.current) || inConflict.current) return;
           const now = await learn();
-          if (now === null || now.revision <= revision.current) return;
+          await idle();
+          if (now === null || now.revision <= revision.current || isOurs(now)) return;
           if (JSON.stringify(current.current) === savedText.current) {
             keepTheirs(now);
             setTook(now.by);
@@ -216,7 +233,7 @@ export function useDraft(id: string, first: ServerDraft & Readonly<{ kind: strin
           }
         })();
       },
-      [id, join, keepTheirs, learn, save],
+      [id, idle, isOurs, join, keepTheirs, learn, save],
     ),
   );
 
