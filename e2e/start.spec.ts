@@ -133,6 +133,9 @@ test("wrong words on the command line are told", async () => {
   expect(wrong.output()).toContain("--port N");
   const port = await start("--port", "99999");
   expect(port.output()).toContain("99999 is not a port");
+  const trust = await start("--trust", "foo");
+  expect(trust.output()).toContain("“foo” is no address of a proxy");
+  expect(trust.output()).not.toContain("    at ");
   const blocked = await start("--port", "5060");
   expect(blocked.output()).toContain("Browsers go to no page on port 5060");
 });

@@ -1,60 +1,23 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { randomInt } from "node:crypto";
 import { networkInterfaces } from "node:os";
-import { join, resolve } from "node:path";
-import { parseArgs } from "node:util";
+import { join } from "node:path";
+import { help, readOptions } from "./lib/options.mjs";
 import { endWith, say, step, Trouble } from "./lib/say.mjs";
 import { ensurePackages, databasePrograms, soundPrograms, ensureSystem, root } from "./lib/system.mjs";
-import { freePort, isBlocked, isFree } from "./lib/ports.mjs";
-
-const help = `./start            starts Izzam with the demo channel and the practice rig
-  --empty          without demo data: leads through creating the owner and the channel
-  --lan            reachable from the local network too, not from this computer only
-  --port N         the port to use (usually 4470; another is chosen when it is taken)
-  --no-practice    without the practice rig
-  --public-url URL where the world reaches it, behind a proxy that adds HTTPS: https://izzam.example
-  --trust LIST     addresses or networks of such proxies, by commas: 127.0.0.1,10.0.0.0/24
-  --data FOLDER    where database, keys and logs live (usually .data)`;
+import { freePort, isFree } from "./lib/ports.mjs";
 
 // What a full disk, or a terminal that was closed, does not take is not worth ending for.
 for (const stream of [process.stdout, process.stderr]) stream.on("error", () => undefined);
 
 async function main() {
-  let options;
-  try {
-    options = parseArgs({
-      options: {
-        empty: { type: "boolean" },
-        lan: { type: "boolean" },
-        port: { type: "string" },
-        "no-practice": { type: "boolean" },
-        data: { type: "string" },
-        "public-url": { type: "string" },
-        trust: { type: "string" },
-        help: { type: "boolean", short: "h" },
-      },
-    }).values;
-  } catch (error) {
-    throw new Trouble(`${error.message}\n\n${help}`);
-  }
-  if (options.help) return say(help);
-  const folder = resolve(root, options.data ?? ".data");
-  const demo = !options.empty;
-  const host = options.lan ? "0.0.0.0" : "127.0.0.1";
-  const wished = options.port === undefined ? 4470 : Number(options.port);
-  if (!Number.isInteger(wished) || wished < 1 || wished > 65_535)
-    throw new Trouble(`${options.port} is not a port: a port is a whole number from 1 to 65535.`);
-
-  if (options.port !== undefined && isBlocked(wished))
-    throw new Trouble(`Browsers go to no page on port ${wished}. Choose another with --port, or leave it out.`);
-
-  const publicUrl = options["public-url"];
-  if (publicUrl !== undefined && !/^https?:\/\/[^/\s]+\/?$/.test(publicUrl))
-    throw new Trouble(`${publicUrl} is no public address: write it with its scheme and without a path, like https://izzam.example.`);
-
+  const options = readOptions(process.argv.slice(2), root);
+  if (options === null) return say(help);
+  const { folder, demo, lan, port: wished, isNamed, hasPractice } = options;
+  const host = lan ? "0.0.0.0" : "127.0.0.1";
   await ensureSystem([...databasePrograms, ...soundPrograms]);
   await ensurePackages();
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  makeFolder(folder);
   const lock = join(folder, "running.json");
   if (existsSync(lock)) {
     const old = readLock(lock);
@@ -62,7 +25,7 @@ async function main() {
       throw new Trouble(`Izzam runs already, at http://localhost:${old.port} (process ${old.pid}). Stop it there with Ctrl-C first.`);
     rmSync(lock);
   }
-  if (options.port !== undefined && !(await isFree(wished, host)))
+  if (isNamed && !(await isFree(wished, host)))
     throw new Trouble(`Port ${wished} is taken by another program. Choose another with --port, or leave it out.`);
 
   const { startDatabase } = await import("./lib/database.mjs");
@@ -122,7 +85,7 @@ async function main() {
     const port = await freePort(wished, host);
     if (port !== wished) say(`· Port ${wished} is taken by another program; using ${port}.`);
     const webPort = await freePort(port + 1);
-    const practice = options["no-practice"] ? null : { port: await freePort(Math.max(4480, webPort + 1)), ircPort: 0 };
+    const practice = !hasPractice ? null : { port: await freePort(Math.max(4480, webPort + 1)), ircPort: 0 };
     if (practice) practice.ircPort = await freePort(practice.port + 1);
     // Whoever can open the page first would own the installation, so creating the owner needs this code.
     const setupCode = String(randomInt(100_000, 1_000_000));
@@ -132,14 +95,16 @@ async function main() {
       databaseName: demo ? "izzam_demo" : "izzam",
       port,
       webPort,
-      lan: options.lan,
-      publicUrl: options["public-url"] ?? "",
-      trusted: options.trust ?? "",
+      lan,
+      publicUrl: options.publicUrl,
+      trusted: options.trusted,
       demo,
       practice,
       setupCode,
     });
-    await step(demo ? "Preparing the demo channel" : "Preparing the database", () => seed(env));
+    const told = await step(demo ? "Preparing the demo channel" : "Preparing the database", () => seed(env));
+    // The code creates the owner, once: to an installation that has one it is nothing.
+    const isOwned = /^owned$/m.test(told);
 
     const slots = [];
     const keep = async (name) => {
@@ -172,7 +137,7 @@ async function main() {
       waitedFor,
     );
     writeFileSync(lock, JSON.stringify({ pid: process.pid, port, practice, database: { port: database.port } }));
-    announce({ port, practice, demo, lan: options.lan, setupCode });
+    announce({ port, practice, demo, lan, setupCode: isOwned ? null : setupCode });
   } catch (error) {
     // From here on nothing is started again. A Ctrl-C in the middle has its own words.
     const asked = stopping;
@@ -210,6 +175,7 @@ function announce({ port, practice, demo, lan, setupCode }) {
   if (practice) say(`  Practice rig     http://localhost:${practice.port}   chat as any made-up viewer`);
   say("");
   if (demo) say("  Sign in as       kilnkeeper (owner) or spongebearer (moderator), password: saltmarsh");
+  else if (setupCode === null) say("  Sign in          with the names and passwords of this installation");
   else say(`  Set-up code      ${setupCode}   asked for once, when the owner is created`);
   say("  Stop with        Ctrl-C");
   say("");
@@ -220,6 +186,14 @@ const lanAddresses = () =>
     .flat()
     .filter((a) => a && a.family === "IPv4" && !a.internal)
     .map((a) => a.address);
+
+function makeFolder(folder) {
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+  } catch (error) {
+    throw new Trouble(`--data ${folder} can’t be a folder (${error.code}). Name another place, or make room there.`);
+  }
+}
 
 /** A lock that a crash left half-written says nothing, so it does not stand in the way. */
 function readLock(file) {

@@ -13,6 +13,8 @@ try {
   await followPractice(mariadbOperatorStore(db).chat, env);
   if (env.demo)
     await seedDemo({ db, store: mariadbOperatorStore(db), env, folder: new URL("./demo/", import.meta.url).pathname, nowMs: Date.now() });
+  // Read by who starts it: with an owner there is no set-up any more.
+  console.log((await mariadbOperatorStore(db).accounts.anyOperator()) ? "owned" : "free");
 } finally {
   await db.destroy();
 }
