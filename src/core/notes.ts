@@ -19,6 +19,8 @@ export function engineRefusalInWords({ code, facts }: Refusal): string | null {
   switch (code) {
     case "viewer/muted":
       return "muted in games, so it did nothing";
+    case "viewer/several":
+      return `several people are called ${String(facts["name"])}: write the name they sign in by`;
     case "game/unknown":
       return "this game is not there any more";
     case "game/cannot":

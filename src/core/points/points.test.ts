@@ -176,6 +176,7 @@ describe("earning and giving", () => {
       {
         balance: (id) => (id === "ada" ? 60 : 0),
         named: (n) => (n === "Bo" ? { id: "bo", name: "Bo" } : n === "ada" ? { id: "ada", name: "ada" } : null),
+        areSeveral: (n) => n === "Bee",
       },
     );
     const code = (o: ReturnType<typeof give>) => o.notes[0]?.refusal?.code ?? o.notes[0]?.did;
@@ -188,6 +189,7 @@ describe("earning and giving", () => {
     expect(
       ["!give Bo 61", "!give Bo 9", "!give ada 20", "!give nobody 20", "!give Bo", "!give Bo -5"].map((t) => code(give(says("ada", t)))),
     ).toEqual(["points/too-few", "points/too-little", "points/to-oneself", "points/unknown-viewer", "points/give-how", "points/give-how"]);
+    expect(code(give(says("ada", "!give @Bee 20")))).toBe("viewer/several");
     for (const text of ["!give Bo 61", "!give Bo"]) expect(pointsNoteInWords(give(says("ada", text)).notes[0]!)).not.toMatch(/^points\//);
   });
   test("who asks is answered", () => {

@@ -52,11 +52,16 @@ export type LedgerView = Readonly<{
   sale: (id: string) => Sale | null;
   waiting: () => readonly Sale[];
   /** Who has most, most first; ties by name. */
-  top: (count: number) => readonly Readonly<{ name: string; balance: number }>[];
+  top: (count: number) => readonly Readonly<{ id: string; name: string; balance: number }>[];
   /** In which shows a viewer was, as far as it is known; null for who was in none. */
   attendance: (viewerId: string) => Attendance | null;
-  /** The viewer of this name, whatever its case; null for nobody known. */
+  /**
+   * Whom a name means: whoever signs in by it, and only then who calls themselves so, when that is one person alone. Null for
+   * nobody known, and where several are called so: anybody may take another's name for a display name.
+   */
   named: (name: string) => Readonly<{ id: string; name: string }> | null;
+  /** Whether several are called so, and none of them signs in by it: then one is asked which. */
+  areSeveral: (name: string) => boolean;
 }>;
 
 /** What a step wants of the ledger and the sales; committed with the signal, or not at all. */
@@ -87,4 +92,5 @@ export const emptyLedgerView: LedgerView = {
   top: () => [],
   attendance: () => null,
   named: () => null,
+  areSeveral: () => false,
 };

@@ -147,6 +147,28 @@ describe("what the ledger’s cache knows", () => {
     expect(ledgerView.unshown(100).map((s) => s.id)).toEqual(["s3"]);
   });
 
+  test("a name means whoever signs in by it, then one who alone is called so; of several it means none, until one is left", () => {
+    const ledgerView = new LedgerCache();
+    const account = (id: string, name: string) => ({ account: `v:${id}`, name, balance: 1, day: 0, earned: 0 });
+    ledgerView.load(
+      { ...none, accounts: [account("alice_q", "Alice"), account("mallory_q", "alice_q"), account("bo", "Bee"), account("ben", "bée")] },
+      "",
+    );
+    expect(ledgerView.named("Alice_Q")).toEqual({ id: "alice_q", name: "Alice" });
+    expect([ledgerView.named("alice")?.id, ledgerView.areSeveral("alice_q")]).toEqual(["alice_q", false]);
+    expect([ledgerView.named("bee"), ledgerView.areSeveral("BEE")]).toEqual([null, true]);
+    // One of them takes another name; and takes it back with a commit that did not come about.
+    const upTo = ledgerView.changes;
+    const names = [{ id: "ben", name: "Benjamin" }];
+    ledgerView.apply(1, { entries: [], sales: [], names, prices: [] });
+    expect([ledgerView.named("bee")?.id, ledgerView.named("benjamin")?.id, ledgerView.areSeveral("bee")]).toEqual(["bo", "ben", false]);
+    ledgerView.settle(upTo);
+    ledgerView.takeBack();
+    expect([ledgerView.named("bee"), ledgerView.named("benjamin"), ledgerView.areSeveral("bee")]).toEqual([null, null, true]);
+    for (const odd of ["", "nobody", "constructor", "__proto__"])
+      expect([ledgerView.named(odd), ledgerView.areSeveral(odd)]).toEqual([null, false]);
+  });
+
   test("thousands of sales later those that wait, and those that are owed, are still known", () => {
     const ledgerView = new LedgerCache();
     ledgerView.load(none, "");

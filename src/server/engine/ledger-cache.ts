@@ -1,4 +1,5 @@
 import { fold } from "../../core/kernel/fold";
+import { viewerId } from "../../core/kernel/text";
 import { changesOf, type Entry, isViewerAccount } from "../../core/points/ledger";
 import type { PriceAt } from "../../core/points/price";
 import type { Attendance, Booking, LedgerView, Sale } from "../../core/rewards/ledger-view";
@@ -47,7 +48,8 @@ export class LedgerCache implements LedgerView {
   private readonly trail: Trail = [];
   private settled = 0;
   private readonly accounts = new Traced<Account>(this.trail);
-  private readonly ids = new Traced<string>(this.trail);
+  /** Who is called so, by the folded name. */
+  private readonly called = new Traced<readonly string[]>(this.trail);
   private readonly soldAll = new Traced<number>(this.trail);
   private readonly given = new Traced<number>(this.trail);
   private inShow = new Traced<number>(this.trail);
@@ -60,7 +62,7 @@ export class LedgerCache implements LedgerView {
   private readonly due = new Traced<number>(this.trail);
   private readonly attended = new Traced<Attendance>(this.trail);
   private showId = "";
-  private topKnown: Readonly<{ count: number; list: readonly Readonly<{ name: string; balance: number }>[] }> | null = null;
+  private topKnown: Readonly<{ count: number; list: ReturnType<LedgerView["top"]> }> | null = null;
   /** Where the channel's day begins, minutes east of UTC, and what time it is for the one who asks. */
   dayOffsetMin = 0;
   nowMs = 0;
@@ -70,7 +72,15 @@ export class LedgerCache implements LedgerView {
     this.settled += this.trail.length;
     this.trail.length = 0;
     this.accounts.load(rows.accounts.map(({ account, ...rest }) => [account, { ...rest }]));
-    this.ids.load(rows.accounts.filter((a) => isViewerAccount(a.account)).map((a) => [fold(a.name), a.account.slice(2)]));
+    const called = new Map<string, string[]>();
+    for (const { account, name } of rows.accounts)
+      if (isViewerAccount(account)) {
+        const key = fold(name);
+        const others = called.get(key);
+        if (others === undefined) called.set(key, [account.slice(2)]);
+        else others.push(account.slice(2));
+      }
+    this.called.load(called);
     this.soldAll.load(rows.sold.map((s) => [s.rewardId, s.count]));
     this.given.load(rows.sold.map((s) => [s.rewardId, s.handed]));
     this.inShow.load([]);
@@ -174,10 +184,13 @@ export class LedgerCache implements LedgerView {
     if (name === "" || !isViewerAccount(id)) return this.accounts.get(id) ?? nobody;
     const viewer = id.slice(2);
     if (before.name !== name) {
-      if (this.ids.get(fold(before.name)) === viewer) this.ids.delete(fold(before.name));
+      const left = (this.called.get(fold(before.name)) ?? []).filter((other) => other !== viewer);
+      if (left.length === 0) this.called.delete(fold(before.name));
+      else this.called.set(fold(before.name), left);
       this.accounts.set(id, { ...before, name });
     }
-    if (this.ids.get(fold(name)) !== viewer) this.ids.set(fold(name), viewer);
+    const now = this.called.get(fold(name)) ?? [];
+    if (!now.includes(viewer)) this.called.set(fold(name), [...now, viewer]);
     return this.accounts.get(id) ?? nobody;
   }
 
@@ -253,14 +266,14 @@ export class LedgerCache implements LedgerView {
   readonly priceAt = (rewardId: string): PriceAt | null => this.prices.get(rewardId) ?? null;
   readonly sale = (id: string): Sale | null => this.sales.get(id) ?? null;
   readonly waiting = (): readonly Sale[] => [...this.waits.map.values()].sort(byAge);
-  readonly top = (count: number): readonly Readonly<{ name: string; balance: number }>[] => {
+  readonly top = (count: number): ReturnType<LedgerView["top"]> => {
     if (this.topKnown === null || this.topKnown.count < count) {
       // Tens of thousands are looked through once, not sorted.
-      const list: { name: string; balance: number }[] = [];
+      const list: { id: string; name: string; balance: number }[] = [];
       for (const [id, { name, balance }] of this.accounts.map) {
         const last = list[list.length - 1];
         if (balance <= 0 || !isViewerAccount(id) || (list.length >= count && last !== undefined && balance < last.balance)) continue;
-        list.push({ name, balance });
+        list.push({ id: id.slice(2), name, balance });
         list.sort((a, b) => b.balance - a.balance || (a.name < b.name ? -1 : 1));
         if (list.length > count) list.pop();
       }
@@ -269,9 +282,12 @@ export class LedgerCache implements LedgerView {
     return this.topKnown.list.slice(0, count);
   };
   readonly named = (name: string): Readonly<{ id: string; name: string }> | null => {
-    const id = this.ids.get(fold(name));
+    const own = viewerId(name);
+    const called = this.called.get(fold(name)) ?? [];
+    const id = this.accounts.get(`v:${own}`) !== undefined ? own : called.length === 1 ? called[0] : undefined;
     return id === undefined ? null : { id, name: this.accounts.get(`v:${id}`)?.name ?? name };
   };
+  readonly areSeveral = (name: string): boolean => this.named(name) === null && (this.called.get(fold(name)) ?? []).length > 1;
   /** All accounts as they stand, for the check of the ledger. */
   balances(): ReadonlyMap<string, number> {
     return new Map([...this.accounts.map].map(([id, a]) => [id, a.balance]));

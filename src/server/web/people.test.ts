@@ -62,6 +62,22 @@ describe("a list of names and points", () => {
       ["constructor", 6],
     ]);
   });
+  test("whoever signs in by a name comes before those who call themselves so; of two who do, one is asked which", async () => {
+    const everybody = async () => [
+      { id: "alice_q", name: "Alice", balance: 1 },
+      { id: "mallory_q", name: "alice_q", balance: 1 },
+      { id: "bo", name: "Bee", balance: 1 },
+      { id: "ben", name: "BEE", balance: 1 },
+    ];
+    const there = { ...web, store: { ...web.store, points: { ...web.store.points, everybody } } } as unknown as WebServices;
+    const read = await readList(there, channel, "alice_q,5\nAlice,1\nbee,3\nbo,4\n");
+    expect(read.ok && read.value.lines.map((l) => [l.id, l.problem])).toEqual([
+      ["alice_q", ""],
+      ["alice_q", "the same viewer as in line 1"],
+      ["bee", "2 viewers are called so: write an id (bo, ben)"],
+      ["bo", ""],
+    ]);
+  });
   test("what is no list is refused in words", async () => {
     for (const text of ["", "\n\n", "one column\nonly"]) expect(await readList(web, channel, text)).toMatchObject({ ok: false });
     const long = Array.from({ length: 20_001 }, (_, i) => `v${i},1`).join("\n");

@@ -30,7 +30,11 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
   const headed = nameAt >= 0 && pointsAt >= 0;
   if (!headed && (rows[0] ?? []).length < 2)
     return refused("input/invalid", { why: "The list needs two columns, a name and points, set apart by commas." });
-  const people = new Map((await web.store.points.everybody(channel)).map((p) => [fold(p.name), p.id]));
+  const everybody = await web.store.points.everybody(channel);
+  const ids = new Set(everybody.map((p) => p.id));
+  // Anybody may take another's name for a display name: so whoever signs in by it comes first.
+  const called = new Map<string, string[]>();
+  for (const { id, name } of everybody) called.set(fold(name), [...(called.get(fold(name)) ?? []), id]);
   const seen = new Map<string, number>();
   const lines: ListLine[] = [];
   for (const [i, row] of rows.entries()) {
@@ -38,27 +42,32 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
     const name = (row[headed ? nameAt : 0] ?? "").trim().replace(/^@/, "");
     const raw = (row[headed ? pointsAt : 1] ?? "").trim().replace(/[\s,']/g, "");
     const points = Number(raw);
-    const known = people.get(fold(name));
+    const own = viewerId(name);
+    const others = called.get(fold(name)) ?? [];
+    const known = ids.has(own) ? own : others.length === 1 ? others[0] : undefined;
     const given = idAt >= 0 ? (row[idAt] ?? "").trim() : "";
+    const unclear = given === "" && known === undefined && others.length > 1;
     // Spelled as it may be, it is the id that chat and events make of it.
     const id = viewerId(given !== "" ? given : (known ?? name));
     const earlier = seen.get(id);
     const problem =
       name === ""
         ? "no name"
-        : name.length > 60 || id.length > 64
-          ? "the name is too long"
-          : /\s/.test(id)
-            ? "a chat name has no spaces"
-            : raw === "" || !Number.isSafeInteger(points)
-              ? `“${raw}” is no whole number`
-              : points < 1
-                ? "less than 1 can’t be imported"
-                : points > 1_000_000_000_000
-                  ? "too many"
-                  : earlier !== undefined
-                    ? `the same viewer as in line ${earlier}`
-                    : "";
+        : unclear
+          ? `${others.length} viewers are called so: write an id (${others.slice(0, 3).join(", ")})`
+          : name.length > 60 || id.length > 64
+            ? "the name is too long"
+            : /\s/.test(id)
+              ? "a chat name has no spaces"
+              : raw === "" || !Number.isSafeInteger(points)
+                ? `“${raw}” is no whole number`
+                : points < 1
+                  ? "less than 1 can’t be imported"
+                  : points > 1_000_000_000_000
+                    ? "too many"
+                    : earlier !== undefined
+                      ? `the same viewer as in line ${earlier}`
+                      : "";
     if (problem === "") seen.set(id, i + 1);
     lines.push({ line: i + 1, name, points: Number.isFinite(points) ? points : 0, id, known: known !== undefined, problem });
   }

@@ -247,6 +247,7 @@ function barring(
     return cleared(at, changed("clips/barred-file", { viewers, files: more }, clip.title), (c) => c.sha === clip.sha, atMs);
   }
   const name = command.name.trim().replace(/^@/, "");
+  if (ctx.ledgerView.areSeveral(name)) return no(at, "viewer/several", { name: showable(name, ctx.hiddenWords, 40) });
   const known = ctx.ledgerView.named(name) ?? durable.queue.find((c) => c.viewer?.name === name)?.viewer ?? null;
   if (command.do === "let-back") {
     const before = viewers.find((v) => v.id === known?.id || v.name === name);

@@ -162,6 +162,8 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
     durable: { ...durable, ...part },
     orders,
   });
+  if ("name" in command && ctx.ledgerView.areSeveral(command.name.trim().replace(/^@/, "")))
+    return no(at, "viewer/several", { name: showable(command.name, ctx.hiddenWords, 40) });
   switch (command.do) {
     case "switch":
       if (command.on === durable.on) return no(at, command.on ? "greeting/already-on" : "greeting/already-off");

@@ -80,7 +80,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
     case "bar":
       return barred(at, command, atMs, ctx);
     case "add":
-      return add(at, named(command.viewers, ctx), atMs);
+      return addList(at, command.viewers, atMs, ctx);
     case "add-present": {
       const here: Named[] = [];
       for (const { id, name, roles, atMs: wroteMs } of at.transient.chatted.values())
@@ -88,7 +88,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
       return here.length === 0 ? no(at, "raffle/nobody-there", { minutes: command.minutes }) : add(at, here, atMs);
     }
     case "add-top": {
-      const top = ctx.ledgerView.top(command.count).map(({ name }) => ({ name, tickets: command.tickets }));
+      const top = ctx.ledgerView.top(command.count).map(({ id, name }) => ({ id, name, tickets: command.tickets }));
       return top.length === 0 ? no(at, "raffle/nobody-on-top", { points: ctx.pointsName }) : add(at, named(top, ctx), atMs);
     }
     case "claimed":
@@ -123,6 +123,7 @@ type Bar = Readonly<{ viewer?: string | undefined; name: string; on: boolean }>;
 function barred(at: At, { viewer, name, on }: Bar, atMs: number, ctx: StepContext): Outcome {
   const { durable } = at;
   const { round } = durable;
+  if (viewer === undefined && ctx.ledgerView.areSeveral(name)) return no(at, "viewer/several", { name });
   const id = viewer ?? inAs(at, name)?.id ?? ctx.ledgerView.named(name)?.id ?? viewerId(name);
   const others = durable.barred.filter((b) => b.id !== id);
   if (!on) return { ...still(at, [{ did: "raffle/unbarred", count: 1, subject: name }]), durable: { ...durable, barred: others } };
@@ -137,6 +138,11 @@ const add = (at: At, viewers: readonly Named[], atMs: number): Outcome => {
   const { round } = at.durable;
   return round?.phase === "open" && !round.returning ? added(at, round, viewers, atMs) : no(at, "raffle/not-open");
 };
+/** A list is taken as a whole: where one name of it may mean several people, one is asked which before anybody is in. */
+function addList(at: At, viewers: Parameters<typeof named>[0], atMs: number, ctx: StepContext): Outcome {
+  const unclear = viewers.find((v) => v.id === undefined && ctx.ledgerView.areSeveral(v.name));
+  return unclear === undefined ? add(at, named(viewers, ctx), atMs) : no(at, "viewer/several", { name: unclear.name });
+}
 /** Whoever has an account is known by it; of others the name is all there is, as chat would write it. */
 const named = (list: readonly Readonly<{ id?: string | undefined; name: string; tickets: number }>[], ctx: StepContext): readonly Named[] =>
   list.map(({ id, name, tickets }) => {

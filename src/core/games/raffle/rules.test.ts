@@ -117,8 +117,18 @@ describe("other ways in", () => {
   ];
   const ledgerView = {
     named: (name: string) => (name === "Ada" ? { id: "42", name: "ada" } : null),
-    top: () => [{ name: "Ada", balance: 9 }],
+    areSeveral: (name: string) => name === "Bee",
+    top: () => [{ id: "42", name: "Ada", balance: 9 }],
   };
+  test("a name that several have is asked about, before anybody of the list is in; with an id it is clear", () => {
+    const e = evening(settingsOf({ most: 3 }), { ledgerView: ledgerView as never });
+    e.command({ do: "open" });
+    const twice = [...viewers, { name: "Bee", tickets: 1 }];
+    expect(e.command({ do: "add", viewers: twice }).codes).toEqual(["viewer/several"]);
+    expect(e.command({ do: "bar", name: "Bee", on: true }).codes).toEqual(["viewer/several"]);
+    expect(e.at().entrants.size).toBe(0);
+    expect(e.command({ do: "add", viewers: [{ id: "b7", name: "Bee", tickets: 1 }] }).words).toEqual(["1 viewer was added"]);
+  });
   test("from a list by name: whoever has an account is known by it", () => {
     const e = evening(settingsOf({ most: 3 }), { ledgerView: ledgerView as never });
     e.command({ do: "open" });

@@ -280,6 +280,7 @@ function give(at: At, command: Extract<VoicesCommand, { do: "voice" | "usual-voi
   const { settings, durable } = at;
   const given = command.do === "voice" ? command.name.trim().replace(/^@/, "") : "";
   const viewer = given === "" ? signal.viewer : ctx.ledgerView.named(given);
+  if (viewer === null && ctx.ledgerView.areSeveral(given)) return no(at, "viewer/several", { name: showable(given, ctx.hiddenWords, 40) });
   if (viewer === null) return no(at, "voices/unknown", { name: showable(given, ctx.hiddenWords, 40) });
   const asked = command.do === "voice" ? command.voice.trim() : "";
   const voice = asked === "" ? null : settings.voices.find((v) => v.id === asked || fold(v.name) === fold(asked));
