@@ -339,7 +339,7 @@ const groups: readonly [name: string, of: (path: string) => boolean][] = [
 const rest = screens.filter(([, path]) => !groups.some(([, of]) => of(path)));
 for (const [name, list] of [...groups.map(([n, of]) => [n, screens.filter(([, path]) => of(path))] as const), ["elsewhere", rest] as const])
   test(`nothing serious stands in anybody’s way ${name}, on either surface`, async ({ page }) => {
-    test.setTimeout(30_000 * list.length);
+    test.setTimeout(45_000 * list.length);
     expect(list.length).toBeGreaterThan(0);
     await signIn(page, "owner", "/account");
     for (const [screen, path, open] of list)
@@ -350,7 +350,7 @@ for (const [name, list] of [...groups.map(([n, of]) => [n, screens.filter(([, pa
           await open?.(page);
           expect.soft(await inTheWay(page), screen).toEqual([]);
         },
-        { timeout: 30_000 },
+        { timeout: 45_000 },
       );
   });
 

@@ -187,12 +187,8 @@ function onGive(at: At, { viewer, seq, atMs }: MessageSignal, toName: string, am
   if (toName === "" || amount === 0) return answered(refusal("points/give-how", { word: words.give }));
   if (amount < give.least) return answered(refusal("points/too-little", { least: give.least, name }));
   const to = ctx.ledgerView.named(toName);
-  if (to === null)
-    return answered(
-      ctx.ledgerView.areSeveral(toName)
-        ? refusal("viewer/several", { name: toName })
-        : refusal("points/unknown-viewer", { viewer: toName }),
-    );
+  if (to === null && ctx.ledgerView.areSeveral(toName)) return answered(refusal("viewer/several", { name: toName }));
+  if (to === null) return answered(refusal("points/unknown-viewer", { viewer: toName }));
   if (to.id === viewer.id) return answered(refusal("points/to-oneself"));
   const has = ctx.ledgerView.balance(viewer.id);
   if (has < amount) return answered(refusal("points/too-few", { has, name }));
