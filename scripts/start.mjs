@@ -85,7 +85,7 @@ async function main() {
     const port = await freePort(wished, host);
     if (port !== wished) say(`· Port ${wished} is taken by another program; using ${port}.`);
     const webPort = await freePort(port + 1);
-    const practice = !hasPractice ? null : { port: await freePort(Math.max(4480, webPort + 1)), ircPort: 0 };
+    const practice = hasPractice ? { port: await freePort(Math.max(4480, webPort + 1)), ircPort: 0 } : null;
     if (practice) practice.ircPort = await freePort(practice.port + 1);
     // Whoever can open the page first would own the installation, so creating the owner needs this code.
     const setupCode = String(randomInt(100_000, 1_000_000));

@@ -184,14 +184,18 @@ export class LedgerCache implements LedgerView {
     if (name === "" || !isViewerAccount(id)) return this.accounts.get(id) ?? nobody;
     const viewer = id.slice(2);
     if (before.name !== name) {
-      const left = (this.called.get(fold(before.name)) ?? []).filter((other) => other !== viewer);
-      if (left.length === 0) this.called.delete(fold(before.name));
-      else this.called.set(fold(before.name), left);
+      if (before.name !== "") this.leaveName(fold(before.name), viewer);
       this.accounts.set(id, { ...before, name });
     }
-    const now = this.called.get(fold(name)) ?? [];
-    if (!now.includes(viewer)) this.called.set(fold(name), [...now, viewer]);
+    const key = fold(name);
+    const now = this.called.get(key) ?? [];
+    if (!now.includes(viewer)) this.called.set(key, [...now, viewer]);
     return this.accounts.get(id) ?? nobody;
+  }
+  private leaveName(key: string, viewer: string): void {
+    const left = (this.called.get(key) ?? []).filter((other) => other !== viewer);
+    if (left.length === 0) this.called.delete(key);
+    else this.called.set(key, left);
   }
 
   private keep(sale: Sale): Booked["counted"] {

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import Link from "next/link";
-import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
 import type { RuleHint } from "../../../core/rules/hints";
 import type { Sprite } from "../../../core/wire/messages";
 import { type Act, useOffer } from "../../../ui/keys";
@@ -35,10 +35,11 @@ export function Booth({ emotes, props, problems, lan, first = null, above }: Boo
   const overlays = useMemo(() => (standing?.overlays ?? []).filter((o) => o.shows), [standing]);
   const [overlayId, setOverlayId] = useState<string | null>(null);
   const [gameId, setGameId] = useState<string | null>(first);
-  const lookAt = (id: string): void => {
+  // The same function each time: picture and tape are drawn anew only for what they are given.
+  const lookAt = useCallback((id: string): void => {
     setGameId(id);
     history.replaceState(null, "", `?game=${encodeURIComponent(id)}`);
-  };
+  }, []);
   const overlay = overlays.find((o) => o.id === overlayId) ?? overlays[0] ?? null;
   const game =
     games.find((g) => g.id === gameId) ?? games.find((g) => buttonsOf(g.kind).some(([, a]) => asksFor(a) !== null)) ?? games[0] ?? null;
@@ -76,7 +77,7 @@ export function Booth({ emotes, props, problems, lan, first = null, above }: Boo
       },
       ...games.map((g): Act => ({ id: `booth.focus.${g.id}`, label: `Focus ${g.name}`, group: "The booth", run: () => lookAt(g.id) })),
     ],
-    [games, focused],
+    [games, focused, lookAt],
   );
   useOffer("booth", acts);
   const hushed = standing?.hushed === true;

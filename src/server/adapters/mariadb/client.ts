@@ -34,9 +34,8 @@ export function steadyClient(timely: boolean): typeof MySql2Client {
       const inside = within.get(connection);
       if (inside === undefined) return this.ask(connection, given);
       const mine = inside.last.then(() => {
-        if (inside.failed === null || /^ROLLBACK/i.test(sql)) return this.ask(connection, given);
-        if (ends) connection.destroy();
-        throw inside.failed;
+        if (inside.failed !== null && !/^ROLLBACK/i.test(sql)) throw inside.failed;
+        return this.ask(connection, given);
       });
       inside.last = mine.catch((error: Error) => {
         inside.failed ??= error;
@@ -48,11 +47,7 @@ export function steadyClient(timely: boolean): typeof MySql2Client {
 
     private ask(...[connection, given]: Parameters<MySql2Client["_query"]>): Promise<unknown> {
       if (!timely) return super._query(connection, given);
-      if (performance.now() < silentUntil) {
-        // Half a transaction must not stay on a connection that others get: without it the server takes it back.
-        if (within.has(connection)) connection.destroy();
-        return Promise.reject(silent());
-      }
+      if (performance.now() < silentUntil) return Promise.reject(silent());
       return new Promise((resolve, reject) => {
         const late = setTimeout(() => {
           silentUntil = performance.now() + silentMs;
