@@ -134,7 +134,7 @@ test("wrong words on the command line are told", async () => {
   const port = await start("--port", "99999");
   expect(port.output()).toContain("99999 is not a port");
   const trust = await start("--trust", "foo");
-  expect(trust.output()).toContain("“foo” is no address of a proxy");
+  expect(trust.output()).toContain("“foo” is neither an IP address nor a network");
   expect(trust.output()).not.toContain("    at ");
   const blocked = await start("--port", "5060");
   expect(blocked.output()).toContain("Browsers go to no page on port 5060");

@@ -1,4 +1,4 @@
-// What stands behind ./start: looked at whole, before anything is set up. What is wrong is told in words.
+// The options of ./start. All are checked before anything is set up; a wrong one is refused in words.
 import { isIP } from "node:net";
 import { resolve } from "node:path";
 import { parseArgs } from "node:util";
@@ -12,7 +12,7 @@ export const help = `./start            starts Izzam with the demo channel and t
   --port N         the port to use, and no other; without it ${usual}, or the next one that is free
   --no-practice    without the practice rig
   --public-url URL where the world reaches it, behind a proxy that adds HTTPS: https://izzam.example
-  --trust LIST     addresses or networks of such proxies, by commas: 127.0.0.1,10.0.0.0/24
+  --trust LIST     addresses or networks of such proxies, with commas between: 127.0.0.1,10.0.0.0/24
   --data FOLDER    where database, keys and logs live (usually .data)`;
 
 /** `10.0.0.7`, `10.0.0.0/24`, `fd00::/8`. */
@@ -24,8 +24,8 @@ function isNetwork(text) {
 }
 
 /**
- * Reads the words of the command line; `root` is where a relative folder begins. Throws a `Trouble` that says what is wrong. Null
- * when only help was asked for.
+ * Parses the command line. A relative `--data` is resolved against `root`. Throws a `Trouble` that says what is wrong; null when
+ * only help was asked for.
  */
 export function readOptions(words, root) {
   let given;
@@ -59,7 +59,7 @@ export function readOptions(words, root) {
   for (const one of given.trust === undefined ? [] : trusted)
     if (!isNetwork(one))
       throw new Trouble(
-        `--trust ${given.trust}: “${one}” is no address of a proxy, and no network. Write them like 10.0.0.7 or 10.0.0.0/24, by commas.`,
+        `--trust ${given.trust}: “${one}” is neither an IP address nor a network. Write 10.0.0.7 or 10.0.0.0/24, with commas between several.`,
       );
   if (given.data === "") throw new Trouble("--data needs the name of a folder.");
   return {

@@ -24,12 +24,12 @@ describe("what stands behind ./start", () => {
     });
   });
   test("all of it", () => {
-    const all = ["--empty", "--lan", "--no-practice", "--port", "6000", "--data", "/srv/izzam"];
+    const all = ["--empty", "--lan", "--no-practice", "--port", "6001", "--data", "/srv/izzam"];
     expect(readOptions([...all, "--public-url", "https://izzam.example", "--trust", "127.0.0.1, 10.0.0.0/24,fd00::/8"], "/house")).toEqual({
       folder: "/srv/izzam",
       demo: false,
       lan: true,
-      port: 6000,
+      port: 6001,
       isNamed: true,
       hasPractice: false,
       publicUrl: "https://izzam.example",
@@ -38,11 +38,11 @@ describe("what stands behind ./start", () => {
     expect([readOptions(["--help"], "/"), readOptions(["-h"], "/")]).toEqual([null, null]);
   });
   test.each([
-    ["--trust", "foo", "“foo” is no address of a proxy"],
+    ["--trust", "foo", "“foo” is neither an IP address nor a network"],
     ["--trust", "10.0.0.0/33", "10.0.0.0/33"],
-    ["--trust", "10.0.0.0/8/8", "no network"],
-    ["--trust", "10.0.0.1,", "“” is no address"],
-    ["--trust", "", "“” is no address"],
+    ["--trust", "10.0.0.0/8/8", "nor a network"],
+    ["--trust", "10.0.0.1,", "“” is neither an IP address"],
+    ["--trust", "", "“” is neither an IP address"],
     ["--port", "99999", "99999 is not a port"],
     ["--port", "0", "0 is not a port"],
     ["--port", "4e3", "4e3 is not a port"],

@@ -20,7 +20,7 @@ export function engineRefusalInWords({ code, facts }: Refusal): string | null {
     case "viewer/muted":
       return "muted in games, so it did nothing";
     case "viewer/several":
-      return `several people are called ${String(facts["name"])}: write the name they sign in by`;
+      return `several people are called ${String(facts["name"])}; use the name they sign in with`;
     case "game/unknown":
       return "this game is not there any more";
     case "game/cannot":

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { partsBy, usePart } from "../ui/loaded";
 import type { GameShown } from "./shown";
 
 /** What the operator's side shows of each kind of game: one line each, loaded when it is first asked for. */
@@ -17,33 +17,6 @@ const shown = new Map<string, () => Promise<GameShown>>([
   ["scene-changes", () => import("./scene-changes/shown").then((m) => m.studioShown)],
 ]);
 
-const asked = new Map<string, Promise<GameShown | null>>();
-export function shownOf(kind: string): Promise<GameShown | null> {
-  const known = asked.get(kind);
-  if (known !== undefined) return known;
-  // What could not be loaded is asked for anew the next time: the page may have been without a network.
-  const coming = (shown.get(kind)?.() ?? Promise.resolve(null)).catch((error: unknown) => {
-    asked.delete(kind);
-    throw error;
-  });
-  asked.set(kind, coming);
-  return coming;
-}
-/**
- * The same for a component: undefined while it is on its way, so that the rest of the page works meanwhile; null for a
- * kind that this version does not show.
- */
-export function useShown(kind: string): GameShown | null | undefined {
-  const [known, setKnown] = useState<Readonly<{ kind: string; shown: GameShown | null }> | null>(null);
-  useEffect(() => {
-    let gone = false;
-    const load = (): void =>
-      void shownOf(kind).then(
-        (of) => void (gone || setKnown({ kind, shown: of })),
-        () => void (gone || setTimeout(load, 2_000)),
-      );
-    load();
-    return () => void (gone = true);
-  }, [kind]);
-  return known?.kind === kind ? known.shown : undefined;
-}
+export const shownOf = partsBy(shown);
+/** Undefined until it is here; null for a kind that this version does not show. */
+export const useShown = (kind: string): GameShown | null | undefined => usePart(kind, shownOf);

@@ -1,5 +1,5 @@
 "use client";
-import { type Role } from "../core/signals/names";
+import type { Role } from "../core/signals/names";
 import { Blank } from "./blank";
 
 /** A blank in a sentence that says who may: everyone, or some roles. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { cut, viewerId as viewerIdOf, wellFormed } from "../kernel/text";
-import { type EmoteSpan } from "../signals/signal";
+import type { EmoteSpan } from "../signals/signal";
 import { roles, type Role } from "../signals/names";
 import { type Line, unescapeTag } from "./line";
 

@@ -1,7 +1,7 @@
 import type { AnyGame } from "../module/game";
 
-/** Each game as a whole, when one of its kind is asked for: an editor brings the rules of one game, and not of twelve. */
-const load: ReadonlyMap<string, () => Promise<AnyGame>> = new Map<string, () => Promise<AnyGame>>([
+/** Loads one game as a whole: an editor needs the rules of the game it edits, and not of twelve. */
+export const gamesByKind: ReadonlyMap<string, () => Promise<AnyGame>> = new Map<string, () => Promise<AnyGame>>([
   ["boss-battle", async () => (await import("./boss-battle/definition")).bossBattle],
   ["brimful", async () => (await import("./brimful/definition")).brimful],
   ["clips", async () => (await import("./clips/definition")).clips],
@@ -15,17 +15,3 @@ const load: ReadonlyMap<string, () => Promise<AnyGame>> = new Map<string, () => 
   ["voices", async () => (await import("./voices/definition")).voices],
   ["wheel", async () => (await import("./wheel/definition")).wheel],
 ]);
-const asked = new Map<string, Promise<AnyGame>>();
-
-/** The same promise for the same kind, so that a component can wait for it; null for a kind there is not. */
-export function gameByKind(kind: string): Promise<AnyGame> | null {
-  const known = asked.get(kind);
-  if (known !== undefined) return known;
-  const begin = load.get(kind);
-  if (begin === undefined) return null;
-  const game = begin();
-  asked.set(kind, game);
-  // What did not come, since the connection broke, is asked for anew the next time.
-  game.catch(() => asked.delete(kind));
-  return game;
-}

@@ -1,5 +1,5 @@
 import { blanksOf, say } from "../words/blanks";
-import { type Sentence } from "../words/sentence";
+import type { Sentence } from "../words/sentence";
 import { earnKinds, type EarnKind, pointsSchema, type PointsSettings } from "./settings";
 
 const kindWords: Readonly<Record<EarnKind, string>> = {

@@ -1,11 +1,11 @@
 import type { Order } from "../module/order";
-import { type Refusal } from "../kernel/refusal";
+import type { Refusal } from "../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../module/module";
 import { pendingSchema } from "../rules/effects";
-import { type Viewer } from "../signals/names";
+import type { Viewer } from "../signals/names";
 import { z } from "zod";
 import type { Booking, Sale } from "./ledger-view";
-import { type Reward, type RewardBook } from "./settings";
+import type { Reward, RewardBook } from "./settings";
 
 export const rewardsDurableSchema = z.object({
   pending: z.array(pendingSchema),

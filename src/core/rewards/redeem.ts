@@ -2,7 +2,7 @@ import { ok, refused, type Result } from "../kernel/refusal";
 import type { StepContext } from "../module/module";
 import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from "../points/price";
 import { mayAs } from "../signals/signal";
-import { type Viewer } from "../signals/names";
+import type { Viewer } from "../signals/names";
 import type { LedgerView } from "./ledger-view";
 import type { Reward } from "./settings";
 

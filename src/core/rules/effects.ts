@@ -9,7 +9,7 @@ import type { StepContext } from "../module/module";
 import { alertLookDefaults, lengthOf } from "../alerts/alert";
 import { moneyInWords } from "../signals/money-words";
 import { earned } from "../signals/rate";
-import { type Signal } from "../signals/signal";
+import type { Signal } from "../signals/signal";
 import { nameOf } from "../signals/names";
 import { amountOf } from "../signals/tiers";
 import { fillTemplate, showable, type Values } from "../words/template";

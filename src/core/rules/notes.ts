@@ -1,4 +1,4 @@
-import { type Refusal } from "../kernel/refusal";
+import type { Refusal } from "../kernel/refusal";
 import type { Note, NoteWords } from "../module/module";
 import { moneyInWords } from "../signals/money-words";
 import { count } from "../words/sentence";

@@ -1,9 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { itemsFrom, linesOf, type RundownNames } from "./files";
-import { planSchema } from "./plan";
+import { planSchema, type PlanItem, planItemSchema } from "./plan";
 import { inOrder } from "./order";
-import { type PlanItem, planItemSchema } from "./plan";
 
 const names: RundownNames = {
   cues: [

@@ -1,7 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { itemsFrom, linesOf, type RundownLine } from "./files";
-import { newPlanItem } from "./plan";
-import { type PlanItem } from "./plan";
+import { newPlanItem, type PlanItem } from "./plan";
 
 const names = { cues: [{ id: "c1", name: "Kiln door" }], games: [{ id: "g1", name: "Old Spall" }] };
 const ids = (): (() => string) => {

@@ -4,8 +4,7 @@ import { deepFreeze } from "../kernel/freeze";
 import { bareContext } from "../module/module";
 import type { Command, Signal } from "../signals/signal";
 import type { Role } from "../signals/names";
-import { newPlanItem, planSchema } from "./plan";
-import { type PlanItem } from "./plan";
+import { newPlanItem, planSchema, type PlanItem } from "./plan";
 import { showRules } from "./rules";
 import {
   freshShow,

@@ -3,13 +3,12 @@ import { actionOf } from "../games/words";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
-import { textField } from "../module/field-of";
-import { numberField } from "../module/field-of";
+import { textField, numberField } from "../module/field-of";
 import type { Module, Note, StepContext } from "../module/module";
 import { type ArrivalSignal, type Command, mayAs, type MessageSignal, platformKinds, type Signal } from "../signals/signal";
 import { showCommands } from "./commands";
 import { inOrder } from "./order";
-import { type PlanItem } from "./plan";
+import type { PlanItem } from "./plan";
 import { showSettingsTo2, showStateTo2 } from "../rules/migrations";
 import { showFront } from "./notes";
 import {
@@ -24,8 +23,7 @@ import {
   showSettingsSchema,
 } from "./settings";
 import { onCommand } from "./on-command";
-import { type At, type Outcome, still, no, did, isRunning, isOpen, begin, finish, startItem } from "./outcome";
-import { minute } from "./outcome";
+import { type At, type Outcome, still, no, did, isRunning, isOpen, begin, finish, startItem, minute } from "./outcome";
 
 /** Something due longer ago than this is not started by itself any more: a person decides. */
 export const latestMs = 120_000;

@@ -3,8 +3,7 @@ import { z } from "zod";
 import { fold } from "../kernel/fold";
 import { roleSchema } from "../signals/signal";
 import { roles } from "../signals/names";
-import { planSchema } from "./plan";
-import { planItemSchema } from "./plan";
+import { planSchema, planItemSchema } from "./plan";
 
 /** What a moderator may do by chat word. Those of a game name it. */
 export const commandEffects = [

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { cut, viewerId } from "../kernel/text";
-import { type PlatformSignal } from "./signal";
+import type { PlatformSignal } from "./signal";
 import { roles } from "./names";
 
 /**

@@ -1,7 +1,3 @@
-/**
- * Everything that happens on a channel arrives as a signal. `seq` is given on arrival, per channel, and
- * settles every tie; `atMs` is UTC milliseconds at that moment. `id` is unique per source.
- */
 export const roles = ["viewer", "member", "guest", "moderator", "streamer"] as const;
 
 export type Role = (typeof roles)[number];

@@ -7,6 +7,10 @@ export const roleSchema = z.preprocess((given) => (given === "vip" ? "guest" : g
 /** A place in the text that the chat server marked as an emote; counted in UTF-16 units. */
 export type EmoteSpan = Readonly<{ start: number; length: number; id: string }>;
 
+/**
+ * Everything that happens on a channel arrives as a signal. `seq` is given on arrival, per channel, and
+ * settles every tie; `atMs` is UTC milliseconds at that moment. `id` is unique per source.
+ */
 type Arrived = Readonly<{ seq: number; atMs: number; id: string }>;
 
 /** Null where the giver wants to stay unknown. */

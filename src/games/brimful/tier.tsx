@@ -1,6 +1,6 @@
 "use client";
 import { Box, Stack, Text } from "@chakra-ui/react";
-import { type DropKind, type DropTier, type HowMany } from "../../core/games/brimful/settings";
+import type { DropKind, DropTier, HowMany } from "../../core/games/brimful/settings";
 import { mostAtOnce } from "../../core/games/brimful/limits";
 import { kindInWords } from "../../core/games/brimful/words";
 import { currencyDigits } from "../../core/signals/money-words";

@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra, Flex, Grid, Stack, Text } from "@chakra-ui/react";
-import { type WallSettings } from "../../core/games/emote-wall/settings";
+import type { WallSettings } from "../../core/games/emote-wall/settings";
 import { motions } from "../../core/games/emote-wall/limits";
 import { motionWords } from "../../core/games/emote-wall/motions";
 import { Dial } from "../../ui/dial";

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from "lucide-react";
-import { type Trim, type WallSettings } from "../../core/games/emote-wall/settings";
+import type { Trim, WallSettings } from "../../core/games/emote-wall/settings";
 import { mostTrims } from "../../core/games/emote-wall/limits";
 import { IconButton } from "../../ui/icon-button";
 import { NumberField } from "../../ui/number-field";

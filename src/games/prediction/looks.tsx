@@ -1,6 +1,6 @@
 "use client";
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
-import { type PredictionSettings } from "../../core/games/prediction/settings";
+import type { PredictionSettings } from "../../core/games/prediction/settings";
 import { letterOf } from "../../core/games/prediction/letters";
 import { ColourField } from "../../ui/colour-field";
 import { Tick } from "../../ui/tick";

@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Flex, Stack, Text } from "@chakra-ui/react";
 import { arrayMove } from "@dnd-kit/sortable";
 import { Plus, Trash2 } from "lucide-react";
-import { type Prize, type RaffleSettings } from "../../core/games/raffle/settings";
+import type { Prize, RaffleSettings } from "../../core/games/raffle/settings";
 import { roleWords, roles } from "../../core/signals/names";
 import { RaffleReplies } from "./replies";
 import { ListField } from "../../ui/list-field";

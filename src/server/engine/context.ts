@@ -1,10 +1,9 @@
-import type { FilmOf } from "../../core/module/module";
+import type { FilmOf, StepContext } from "../../core/module/module";
 import type { Sprite } from "../../core/wire/messages";
 import type { Vault } from "../../core/chance/vault";
 import { gameOf } from "../../core/games/registry";
 import { isGame } from "../../core/games/fronts";
 import { fold } from "../../core/kernel/fold";
-import type { StepContext } from "../../core/module/module";
 import { moneyDefaults, type MoneySettings } from "../../core/signals/money";
 import { emojiName } from "../speech/emoji-names";
 import { showable } from "../../core/words/template";

@@ -1,5 +1,5 @@
 import { fold } from "../../core/kernel/fold";
-import { viewerId } from "../../core/kernel/text";
+import { whoIsMeant } from "../../core/points/who-is-meant";
 import { changesOf, type Entry, isViewerAccount } from "../../core/points/ledger";
 import type { PriceAt } from "../../core/points/price";
 import type { Attendance, Booking, LedgerView, Sale } from "../../core/rewards/ledger-view";
@@ -286,10 +286,8 @@ export class LedgerCache implements LedgerView {
     return this.topKnown.list.slice(0, count);
   };
   readonly named = (name: string): Readonly<{ id: string; name: string }> | null => {
-    const own = viewerId(name);
-    const called = this.called.get(fold(name)) ?? [];
-    const id = this.accounts.get(`v:${own}`) !== undefined ? own : called.length === 1 ? called[0] : undefined;
-    return id === undefined ? null : { id, name: this.accounts.get(`v:${id}`)?.name ?? name };
+    const id = whoIsMeant(name, (own) => this.accounts.get(`v:${own}`) !== undefined, this.called.get(fold(name)) ?? []);
+    return id === null ? null : { id, name: this.accounts.get(`v:${id}`)?.name ?? name };
   };
   readonly areSeveral = (name: string): boolean => this.named(name) === null && (this.called.get(fold(name)) ?? []).length > 1;
   /** All accounts as they stand, for the check of the ledger. */

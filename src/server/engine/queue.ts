@@ -1,7 +1,7 @@
 import type { EmoteIndex } from "../../core/chat/emotes";
 import { ok, type Result } from "../../core/kernel/refusal";
 import { markOf } from "../../core/show/timeline";
-import { type Command, type Signal } from "../../core/signals/signal";
+import type { Command, Signal } from "../../core/signals/signal";
 import { nameOf, type Viewer } from "../../core/signals/names";
 import type { Voice } from "../../core/speech/voice";
 import type { Publication } from "../ports/bus";

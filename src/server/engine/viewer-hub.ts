@@ -4,7 +4,7 @@ import type { ChannelId } from "../../core/kernel/ids";
 import type { Viewer } from "../../core/signals/names";
 import type { Tag } from "../../core/rewards/tags";
 import { wireVersion } from "../../core/wire/messages";
-import { type ToViewer } from "../../core/wire/to-viewer";
+import type { ToViewer } from "../../core/wire/to-viewer";
 import type { Publication } from "../ports/bus";
 import type { Runner } from "./runner";
 

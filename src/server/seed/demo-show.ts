@@ -1,6 +1,5 @@
 import { bossId, wallId } from "./demo-effects";
-import { newPlanItem } from "../../core/show/plan";
-import { type PlanItem } from "../../core/show/plan";
+import { newPlanItem, type PlanItem } from "../../core/show/plan";
 import { type ModeratorWord, showDefaults, type ShowSettings } from "../../core/show/settings";
 import { potId } from "./demo-brimful";
 import { greetingId, presentingId, voicesId } from "./demo-people";

@@ -74,7 +74,7 @@ describe("a list of names and points", () => {
     expect(read.ok && read.value.lines.map((l) => [l.id, l.problem])).toEqual([
       ["alice_q", ""],
       ["alice_q", "the same viewer as in line 1"],
-      ["bee", "2 viewers are called so: write an id (bo, ben)"],
+      ["bee", "2 viewers have this name; give an id (bo, ben)"],
       ["bo", ""],
     ]);
   });

@@ -1,5 +1,6 @@
 import { count } from "../../core/words/sentence";
 import Papa from "papaparse";
+import { whoIsMeant } from "../../core/points/who-is-meant";
 import { fold } from "../../core/kernel/fold";
 import { viewerId } from "../../core/kernel/text";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
@@ -32,7 +33,6 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
     return refused("input/invalid", { why: "The list needs two columns, a name and points, set apart by commas." });
   const everybody = await web.store.points.everybody(channel);
   const ids = new Set(everybody.map((p) => p.id));
-  // Anybody may take another's name for a display name: so whoever signs in by it comes first.
   const called = new Map<string, string[]>();
   for (const { id, name } of everybody) called.set(fold(name), [...(called.get(fold(name)) ?? []), id]);
   const seen = new Map<string, number>();
@@ -42,11 +42,10 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
     const name = (row[headed ? nameAt : 0] ?? "").trim().replace(/^@/, "");
     const raw = (row[headed ? pointsAt : 1] ?? "").trim().replace(/[\s,']/g, "");
     const points = Number(raw);
-    const own = viewerId(name);
     const others = called.get(fold(name)) ?? [];
-    const known = ids.has(own) ? own : others.length === 1 ? others[0] : undefined;
+    const known = whoIsMeant(name, (own) => ids.has(own), others);
     const given = idAt >= 0 ? (row[idAt] ?? "").trim() : "";
-    const unclear = given === "" && known === undefined && others.length > 1;
+    const unclear = given === "" && known === null && others.length > 1;
     // Spelled as it may be, it is the id that chat and events make of it.
     const id = viewerId(given !== "" ? given : (known ?? name));
     const earlier = seen.get(id);
@@ -54,7 +53,7 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
       name === ""
         ? "no name"
         : unclear
-          ? `${others.length} viewers are called so: write an id (${others.slice(0, 3).join(", ")})`
+          ? `${others.length} viewers have this name; give an id (${others.slice(0, 3).join(", ")})`
           : name.length > 60 || id.length > 64
             ? "the name is too long"
             : /\s/.test(id)
@@ -69,7 +68,7 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
                       ? `the same viewer as in line ${earlier}`
                       : "";
     if (problem === "") seen.set(id, i + 1);
-    lines.push({ line: i + 1, name, points: Number.isFinite(points) ? points : 0, id, known: known !== undefined, problem });
+    lines.push({ line: i + 1, name, points: Number.isFinite(points) ? points : 0, id, known: known !== null, problem });
   }
   const good = lines.filter((l) => l.problem === "");
   return ok({ lines, good: good.length, bad: lines.length - good.length, points: good.reduce((sum, l) => sum + l.points, 0) });

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { z } from "zod";
 import { highestRole, mayAs } from "../../core/signals/signal";
-import { type Viewer } from "../../core/signals/names";
+import type { Viewer } from "../../core/signals/names";
 import { fromPageSchema, toOperatorSchema, toOverlaySchema } from "../../core/wire/messages";
 import { readEnv } from "../env";
 import { firstProblem } from "../../core/words/problem";

@@ -1,6 +1,6 @@
 import { inOrder } from "../../../core/show/order";
-import { type PlanItem } from "../../../core/show/plan";
-import { type ShowView } from "../../_frame/show";
+import type { PlanItem } from "../../../core/show/plan";
+import type { ShowView } from "../../_frame/show";
 import { minute } from "./tape-layout";
 
 /** When each thing still planned is due: after the show's beginning, or as if it began now. */

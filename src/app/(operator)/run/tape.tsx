@@ -7,16 +7,15 @@ import Link from "next/link";
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { frontOf } from "../../../core/games/fronts";
 import { barsOf, type TimelineEvent } from "../../../core/show/timeline";
-import { type PlanItem } from "../../../core/show/plan";
+import type { PlanItem } from "../../../core/show/plan";
 import { type Act, useOffer } from "../../../ui/keys";
 import { fixedKey } from "../../_frame/fixed-keys";
 import { commandAndTell, theShow, useNow, useShow, wallClock } from "../../_frame/show";
-import { placeMarks, placeStubs } from "./tape-layout";
+import { placeMarks, placeStubs, minute } from "./tape-layout";
 import { useTapeMarks } from "./use-tape";
 import { MarkCard, MarkSpot } from "./tape-mark";
 import { move, PlanStub } from "./plan-stub";
 import { plannedOf } from "./planned";
-import { minute } from "./tape-layout";
 
 type Game = Readonly<{ id: string; kind: string; name: string; view: Record<string, unknown> }>;
 export const height = 128;

@@ -2,7 +2,7 @@ import type { Hint } from "../../module/game";
 import { currencyDigits, moneyInWords } from "../../signals/money-words";
 import { earned } from "../../signals/rate";
 import { count, counted } from "../../words/sentence";
-import { type BossSettings, type HitKind } from "./settings";
+import type { BossSettings, HitKind } from "./settings";
 
 /** An evening of a middling channel, by the hour: what the warnings are reckoned with. */
 const usualHour = {

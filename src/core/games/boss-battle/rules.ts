@@ -2,7 +2,7 @@ import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Kept, Note, StepContext, StepOutcome } from "../../module/module";
 import { earnedBy, plus } from "../../signals/rate";
-import { type CommandSignal, type Signal } from "../../signals/signal";
+import type { CommandSignal, Signal } from "../../signals/signal";
 import { nameOf, type Viewer } from "../../signals/names";
 import { amountOf } from "../../signals/tiers";
 import { strike, withDamage } from "./blow";

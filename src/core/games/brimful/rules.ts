@@ -1,7 +1,7 @@
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
-import { type CommandSignal, type HappenedSignal, type Signal } from "../../signals/signal";
+import type { CommandSignal, HappenedSignal, Signal } from "../../signals/signal";
 import { nameOf, type Viewer } from "../../signals/names";
 import { amountOf } from "../../signals/tiers";
 import type { BrimfulCommand } from "./actions";

@@ -4,7 +4,7 @@ import type { Note, StepContext } from "../../module/module";
 import type { Order } from "../../module/order";
 import { staked } from "../../points/ledger";
 import { mayAs } from "../../signals/signal";
-import { type Viewer } from "../../signals/names";
+import type { Viewer } from "../../signals/names";
 import { hasHidden, showable } from "../../words/template";
 import { type Asked, pointsFor } from "./asking";
 import { type At, no, type Outcome, still } from "./outcome";

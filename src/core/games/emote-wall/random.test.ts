@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { bareContext } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
 import { replay } from "../../module/replay";
-import { type Signal } from "../../signals/signal";
+import type { Signal } from "../../signals/signal";
 import { roles } from "../../signals/names";
 import { emoteWall } from "./definition";
 import { wallDefaults, wallEffectSchema, wallSettingsSchema, type WallSettings } from "./settings";

@@ -1,9 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
-import { bareContext } from "../../module/module";
+import { bareContext, type Note, type StepOutcome } from "../../module/module";
 import { emoteIndex } from "../../chat/emotes";
 import { readStored } from "../../kernel/stored";
 import { replay } from "../../module/replay";
-import type { Note, StepOutcome } from "../../module/module";
 import type { Command, Signal } from "../../signals/signal";
 import type { Role } from "../../signals/names";
 import type { WallTransient } from "./transient";

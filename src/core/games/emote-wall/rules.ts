@@ -4,11 +4,11 @@ import { refusal } from "../../kernel/refusal";
 import { recent, type Rolling, type Stamp, withStamps } from "../../kernel/rolling";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
 import { type CommandSignal, mayAs, type MessageSignal, type Signal } from "../../signals/signal";
-import { type Viewer } from "../../signals/names";
+import type { Viewer } from "../../signals/names";
 import { mostUsed, type WallTransient, withUsage } from "./transient";
 import { withWorn, wornNow } from "./trims";
 import type { WallCommand } from "./actions";
-import { type WallDurable, type WallEffect, type WallSettings } from "./settings";
+import type { WallDurable, WallEffect, WallSettings } from "./settings";
 import { motions } from "./limits";
 
 type At = Readonly<{ settings: WallSettings; durable: WallDurable; transient: WallTransient }>;

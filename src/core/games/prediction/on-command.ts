@@ -5,7 +5,7 @@ import type { PredictionCommand } from "./actions";
 import { outcomeMeant, questionIn } from "./asked";
 import { type At, no, type Outcome, still } from "./outcome";
 import { cancelled, locked, opened, type Question, resulted, takenBack } from "./round";
-import { type PredictionSettings } from "./settings";
+import type { PredictionSettings } from "./settings";
 import { letterOf } from "./letters";
 import { backed } from "./staking";
 import { rulesTold } from "./words";

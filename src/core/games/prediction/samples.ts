@@ -1,6 +1,6 @@
 import type { Sample } from "../../module/game";
 import { commanded, one, said, sampleNames, sampleViewer } from "../../module/samples";
-import { type PredictionDurable, type PredictionSettings } from "./settings";
+import type { PredictionDurable, PredictionSettings } from "./settings";
 import { letterOf } from "./letters";
 
 const stake = (settings: unknown, durable: unknown, times: number): string => {

@@ -2,7 +2,7 @@ import { refusal, type Refusal } from "../../kernel/refusal";
 import type { Kept, StepContext } from "../../module/module";
 import { staked } from "../../points/ledger";
 import { mayAs } from "../../signals/signal";
-import { type Viewer } from "../../signals/names";
+import type { Viewer } from "../../signals/names";
 import { amountMeant, askedIn, outcomeMeant } from "./asked";
 import { type At, booked, no, type Outcome, still } from "./outcome";
 import { keyOf, mostBackers, type Round, type Stake } from "./settings";

@@ -1,5 +1,5 @@
 import { blanksOf, say } from "../../words/blanks";
-import { type Sentence } from "../../words/sentence";
+import type { Sentence } from "../../words/sentence";
 import { type PresentingSettings, presentingSettingsSchema } from "./settings";
 
 export function presentingSentences(s: PresentingSettings): readonly Sentence[] {

@@ -4,7 +4,7 @@ import { fold } from "../../kernel/fold";
 import type { Kept, StepContext } from "../../module/module";
 import { type Entry, refunded, staked } from "../../points/ledger";
 import { mayAs } from "../../signals/signal";
-import { type Viewer } from "../../signals/names";
+import type { Viewer } from "../../signals/names";
 import { type Change, type RaffleDurable, type RaffleSettings, type Entrant, keyOf, mostPeople, type Round } from "./settings";
 import { mostTickets } from "./limits";
 

@@ -12,7 +12,12 @@ import {
   studioSettingsSchema,
 } from "./settings";
 import { studioSentences, studioToViewers } from "./words";
-import { studioFront, told, scenesOfPreview } from "./front";
+import { studioFront } from "./front";
+
+/** In a preview: a made-up studio, which does as it is told. */
+const scenesOfPreview = ["Throwing", "Kiln door", "Glaze bench"] as const;
+const told = (current: string): ReturnType<typeof commanded> =>
+  commanded({ do: "stands", connected: true, name: "a made-up studio", scenes: [...scenesOfPreview], current });
 
 const n = z.int().min(0);
 

@@ -1,13 +1,8 @@
-import type { GameFront } from "../../module/game";
-import type { Row } from "../../module/game";
-import { commanded } from "../../module/samples";
+import type { GameFront, Row } from "../../module/game";
 import { studioActions } from "./actions";
 import { studioNoteInShort, studioNoteInWords } from "./notes";
 
-export const told = (current: string): ReturnType<typeof commanded> =>
-  commanded({ do: "stands", connected: true, name: "a made-up studio", scenes: [...scenesOfPreview], current });
 const scenesOf = (view: Row): readonly string[] => (view["scenes"] ?? []) as readonly string[];
-export const scenesOfPreview = ["Throwing", "Kiln door", "Glaze bench"] as const;
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const studioFront: GameFront = {

@@ -2,7 +2,7 @@ import { fold } from "../../kernel/fold";
 import { refusal } from "../../kernel/refusal";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
 import type { Order } from "../../module/order";
-import { type CommandSignal, type Signal } from "../../signals/signal";
+import type { CommandSignal, Signal } from "../../signals/signal";
 import { nameOf } from "../../signals/names";
 import { amountOf } from "../../signals/tiers";
 import type { StudioCommand } from "./actions";

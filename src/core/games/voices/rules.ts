@@ -5,7 +5,7 @@ import { cut } from "../../kernel/text";
 import type { Note, StepContext, StepOutcome } from "../../module/module";
 import type { Order } from "../../module/order";
 import { type CommandSignal, mayAs, type MessageSignal, type Signal, type TipSignal } from "../../signals/signal";
-import { type Viewer } from "../../signals/names";
+import type { Viewer } from "../../signals/names";
 import { hasHidden, showable } from "../../words/template";
 import type { VoicesCommand } from "./actions";
 import { cleanText, cutToSentence, graphemesOf, spokenName } from "./clean";

@@ -1,6 +1,6 @@
 import type { Fair } from "../../module/game";
 import { counted } from "../../words/sentence";
-import { type SpinResult } from "./settings";
+import type { SpinResult } from "./settings";
 
 /** How a segment is called where it may have but a picture. */
 export const nameOfSegment = (label: string): string => (label === "" ? "a picture" : label);

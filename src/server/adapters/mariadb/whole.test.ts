@@ -13,12 +13,12 @@ describe("one transaction, handed over at once", () => {
   let db: Database;
   let rival: Database;
   let bare: Knex;
+  let at: Awaited<ReturnType<typeof testDatabase>>["at"];
   let end: () => Promise<void>;
   beforeAll(async () => {
-    const made = await testDatabase("whole");
-    ({ db, end } = made);
-    rival = openDatabase(made.at, 4);
-    const { host, port, user, password, name } = made.at;
+    ({ db, at, end } = await testDatabase("whole"));
+    rival = openDatabase(at, 4);
+    const { host, port, user, password, name } = at;
     bare = knex({ client: "mysql2", connection: { host, port, user, password, database: name }, pool: { min: 0, max: 2 } });
     await db.raw("create table written (id int primary key) engine=innodb");
     await db.raw("create table heavy (id int primary key) engine=innodb");
@@ -30,7 +30,7 @@ describe("one transaction, handed over at once", () => {
     await end();
   });
   /** What stays of a transaction of six rows whose statement at this place fails; how it failed. */
-  async function fails(on: Knex, at: number, how: "deadlock" | "wait" | "kill query" | "kill connection" | "wrong"): Promise<string> {
+  async function fails(on: Knex, place: number, how: "deadlock" | "wait" | "kill query" | "kill connection" | "wrong"): Promise<string> {
     await db.raw("delete from written");
     const other = await rival.transaction();
     if (how !== "wrong") {
@@ -46,7 +46,7 @@ describe("one transaction, handed over at once", () => {
       await trx.raw("update hot set n = n + 1 where id = 1");
       const to = new Pipeline(trx);
       for (let i = 0; i < steps; i += 1) {
-        if (i === at) to.raw(how === "wrong" ? "insert into hot values (1, 1)" : "update hot set n = n + 1 where id = 2");
+        if (i === place) to.raw(how === "wrong" ? "insert into hot values (1, 1)" : "update hot set n = n + 1 where id = 2");
         to.raw("insert into written values (?)", [i]);
       }
       await to.done();
@@ -85,19 +85,19 @@ describe("one transaction, handed over at once", () => {
   test.each(["deadlock", "wait", "kill query", "kill connection", "wrong"] as const)(
     "%s, at every place: nothing of it stays",
     async (how) => {
-      for (let at = 0; at < steps; at += how === "wait" ? 3 : 1)
+      for (let place = 0; place < steps; place += how === "wait" ? 3 : 1)
         for (let n = 0; n < (how === "wait" ? 1 : 4); n += 1) {
-          expect([at, await fails(db, at, how)]).toEqual([
-            at,
+          expect([place, await fails(db, place, how)]).toEqual([
+            place,
             how === "wrong" ? "wrong" : how === "kill connection" ? "away" : "in the way",
           ]);
-          expect([at, ...(await left())]).toEqual([at, 0, 0]);
+          expect([place, ...(await left())]).toEqual([place, 0, 0]);
         }
     },
   );
   test("whoever swallows what failed and would commit the rest commits nothing, and leaves nothing to the next on that connection", async () => {
     await db.raw("delete from written");
-    const one = openDatabase((await testAt()).at, 1);
+    const one = openDatabase(at, 1);
     const done = one.transaction(async (trx) => {
       await trx.raw("insert into written values (1)");
       await trx.raw("insert into hot values (1, 1)").catch(() => undefined);
@@ -109,10 +109,6 @@ describe("one transaction, handed over at once", () => {
     expect(rows.map((r) => r.id)).toEqual([9]);
     await one.destroy();
   });
-  const testAt = async (): Promise<Awaited<ReturnType<typeof testDatabase>>> => {
-    const { database, host, port, user, password } = (db.client as { config: { connection: Record<string, unknown> } }).config.connection;
-    return { db, end, at: { name: database, host, port, user, password } as Awaited<ReturnType<typeof testDatabase>>["at"] };
-  };
 });
 
 describe("a channel that sells while its transactions are deadlocked, interrupted and cut off", () => {
@@ -128,6 +124,7 @@ describe("a channel that sells while its transactions are deadlocked, interrupte
     const upTo = (n: number): number => Math.floor(chance() * n);
     let over = false;
     const done = { deadlocks: 0, queries: 0, connections: 0 };
+    const troubles = (): number => done.deadlocks + done.queries + done.connections;
     /** Locks what a commit needs late, then what it needs first: whoever meets it there is in a deadlock. */
     const locks = async (): Promise<void> => {
       while (!over) {
@@ -167,7 +164,8 @@ describe("a channel that sells while its transactions are deadlocked, interrupte
     const sold = new Map<string, number>();
     /** As a page does: the same id until it is told yes or no. */
     const buys = async (name: string): Promise<void> => {
-      for (let n = 0; n < 30; n += 1)
+      // Until there was trouble enough to speak of, however fast this machine is.
+      for (let n = 0; n < 30 || (troubles() <= 40 && n < 900); n += 1)
         for (let tries = 0; tries < 60; tries += 1) {
           const said = await s.purchase(name, "bell", 3, `${name}-${n}`);
           if (said.ok || said.refusal.code === "signal/duplicate") {
@@ -182,11 +180,13 @@ describe("a channel that sells while its transactions are deadlocked, interrupte
     over = true;
     await Promise.all(trouble);
     await s.settled();
-    expect(done.deadlocks + done.queries + done.connections).toBeGreaterThan(20);
+    expect(troubles()).toBeGreaterThan(40);
     const sales = await s.sales();
     for (const name of buyers) expect([name, sales.filter((x) => x.viewer === name).length]).toEqual([name, sold.get(name)]);
-    expect([...sold.values()]).toEqual(buyers.map(() => 30));
-    for (const name of buyers) expect([name, await s.balance(name)]).toEqual([name, 3_000 - 90]);
+    for (const name of buyers) {
+      expect(sold.get(name)).toBeGreaterThanOrEqual(30);
+      expect([name, await s.balance(name)]).toEqual([name, 3_000 - 3 * (sold.get(name) ?? 0)]);
+    }
     await s.sound();
     await rival.destroy();
     await shops.end();

@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra, Flex, Stack, Text } from "@chakra-ui/react";
-import { type PointsSettings } from "../../../../core/points/settings";
+import type { PointsSettings } from "../../../../core/points/settings";
 import { pointsSentences } from "../../../../core/points/words";
 import { roles, roleWords } from "../../../../core/signals/names";
 import type { GameDraft } from "../../../../server/ports/operator-store";

@@ -14,7 +14,7 @@ import { allTold } from "../../../../core/games/words";
 import { NumberField } from "../../../../ui/number-field";
 import { Pick } from "../../../../ui/pick";
 import { EffectList } from "../_effects/effect-list";
-import { type Available } from "../_effects/available";
+import type { Available } from "../_effects/available";
 
 export function RuleForm({ rule, available, onSet }: Readonly<{ rule: Rule; available: Available; onSet: (part: Partial<Rule>) => void }>) {
   const unit = unitOf(rule);

@@ -10,7 +10,7 @@ import { orderInWords, tierInWords, whenWords } from "../../../../core/rules/wor
 import { ruleRefusalInWords, unitOf } from "../../../../core/rules/notes";
 import { toHome } from "../../../../core/signals/money";
 import { moneyInWords } from "../../../../core/signals/money-words";
-import { type Signal } from "../../../../core/signals/signal";
+import type { Signal } from "../../../../core/signals/signal";
 import { roles, type Role, roleWords, type Viewer } from "../../../../core/signals/names";
 import { seconds } from "../../../../core/words/sentence";
 import { allTold, toldOf } from "../../../../core/games/words";

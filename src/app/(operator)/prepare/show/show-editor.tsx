@@ -16,7 +16,7 @@ import { DraftBar } from "../_draft/draft-bar";
 import { useDraft } from "../_draft/use-draft";
 import { Rundown } from "./rundown";
 import type { Available } from "../_effects/available";
-import { type Named, type NamedGame } from "./plan-line";
+import type { Named, NamedGame } from "./plan-line";
 
 /** The show: its rundown, how it begins and ends, and what moderators may do by chat word. */
 export function ShowEditor({
