@@ -28,6 +28,10 @@ const nameFrom = (fileName: string): string =>
 
 type One = Readonly<{ id: string; making?: boolean }>;
 async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<One>> {
+  const sha = sha256(bytes);
+  // Asked first: opening a sound again only to find it known takes seconds.
+  const same = await web.store.props.sameSource(channel, sha);
+  if (same !== null) return refused("prop/same", { name: same });
   if (await isFilm(bytes)) return addFilm(web, channel, bytes, fileName);
   const made = await web.decoder.prop(bytes);
   // A drawn animation too long or too large for a sheet of frames is a moving picture.
@@ -35,7 +39,7 @@ async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileN
   if (!made.ok) return made;
   const id = newToken();
   const { kind, sourceKind, made: file, settings, facts, name = nameFrom(fileName) } = made.value;
-  const source = { sha: sha256(bytes), mime: "application/octet-stream", bytes };
+  const source = { sha, mime: "application/octet-stream", bytes };
   const added = await web.store.props.add(channel, { id, name, kind, sourceKind, source, made: file, settings, facts }, web.clock.now());
   return added.ok ? ok({ id }) : added;
 }
@@ -60,10 +64,6 @@ async function orderFilm(
   const nowMs = web.clock.now();
   const sha = typeof source === "string" ? source : sha256(source);
   if (typeof source !== "string") {
-    if (job.purpose === "new") {
-      const same = await web.store.props.sameSource(channel, sha);
-      if (same !== null) return refused("prop/same", { name: same });
-    }
     await web.store.media.putFile({ sha, mime: "application/octet-stream", bytes: source }, nowMs);
   }
   return web.store.media.add({ ...job, channel, sourceSha: sha, urgent: false }, nowMs);
