@@ -5,6 +5,7 @@ import { existsSync, readFileSync, rmSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import { ensureBuilt } from "./build.mjs";
+import { browserFailures } from "./lib/failures.mjs";
 import { endWith, isMain, step, Trouble } from "./lib/say.mjs";
 import { checkLedger } from "./ledger.mjs";
 import { startStack } from "./lib/stack.mjs";
@@ -66,12 +67,14 @@ export async function browser(args = []) {
     await Promise.all([...demos, empty].map((stack) => stack.stop()));
   }
   if (!existsSync(results)) throw new Trouble("The browser tests did not run.");
-  const { stats, errors } = JSON.parse(readFileSync(results, "utf8"));
+  const report = JSON.parse(readFileSync(results, "utf8"));
+  const { stats, errors } = report;
   if (stats.expected + stats.unexpected + stats.flaky === 0) throw new Trouble("No browser test ran.");
   // A test that passes only when tried again is a defect.
   const failed = stats.unexpected + stats.flaky + (errors?.length ?? 0) + (balanced ? 0 : 1);
   if (!balanced) console.log("A ledger of the browser tests' installations does not balance.");
-  return { passed: stats.expected + (balanced ? 1 : 0), failed };
+  const failures = [...browserFailures(report), ...(balanced ? [] : ["the ledgers balance"])];
+  return { passed: stats.expected + (balanced ? 1 : 0), failed, failures };
 }
 
 if (isMain(import.meta.url)) {

@@ -43,14 +43,14 @@ export async function check() {
   const nextTypes = join(root, "next-env.d.ts");
   if (!existsSync(nextTypes))
     writeFileSync(nextTypes, '/// <reference types="next" />\n/// <reference types="next/image-types/global" />\n');
-  let failed = 0;
+  const failed = [];
   const waiting = [...checks];
   const lane = async () => {
     for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) {
       const done = await run(next);
       say(`${done.failed ? "✗" : "✓"} ${done.what} (${(done.ms / 1000).toFixed(1)} s)`);
       if (!done.failed) continue;
-      failed += 1;
+      failed.push(done.what);
       say(
         done.output
           .split("\n")
@@ -61,7 +61,7 @@ export async function check() {
     }
   };
   await Promise.all(Array.from({ length: Math.max(1, Math.min(3, availableParallelism())) }, lane));
-  return { passed: checks.length - failed, failed };
+  return { passed: checks.length - failed.length, failed: failed.length, failures: failed };
 }
 
 if (isMain(import.meta.url)) {

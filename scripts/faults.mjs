@@ -43,7 +43,11 @@ export async function faults() {
     `${rounds} rounds of kills, seed ${seed} (${inWords(done)}): ${wrong.length === 0 ? "nothing lost, nothing doubled" : `${wrong.length} wrong`}`,
   );
   const disk = await fullDisk();
-  return { passed: (wrong.length === 0 ? 1 : 0) + disk.passed, failed: (wrong.length === 0 ? 0 : 1) + disk.failed };
+  return {
+    passed: (wrong.length === 0 ? 1 : 0) + disk.passed,
+    failed: (wrong.length === 0 ? 0 : 1) + disk.failed,
+    failures: [...wrong, ...disk.failures],
+  };
 }
 
 /** Rounds of work with a kill somewhere within; afterwards everything that was answered is there, once. Tells what was wrong. */

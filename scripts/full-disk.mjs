@@ -50,7 +50,7 @@ export async function fullDisk() {
   await ensureBuilt();
   if (!mounted()) {
     say("· No small disk can be made here (that takes root), so a full one is not tested.");
-    return { passed: 0, failed: 0 };
+    return { passed: 0, failed: 0, failures: [] };
   }
   const wrong = [];
   const must = (is, what) => void (is || wrong.push(what));
@@ -165,5 +165,5 @@ export async function fullDisk() {
     unmount();
   }
   for (const what of wrong) say(`✗ ${what}`);
-  return { passed: wrong.length === 0 ? 1 : 0, failed: wrong.length === 0 ? 0 : 1 };
+  return { passed: wrong.length === 0 ? 1 : 0, failed: wrong.length === 0 ? 0 : 1, failures: wrong };
 }

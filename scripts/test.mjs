@@ -15,6 +15,7 @@ async function main() {
   let passed = 0;
   let failed = 0;
   const took = [];
+  const failures = [];
   for (const part of parts.filter(run)) {
     say(`\n— ${part} —`);
     // Loaded here, since these need the packages that were installed just now.
@@ -26,10 +27,13 @@ async function main() {
     say(`${part}: ${result.passed} passed, ${result.failed} failed (${seconds.toFixed(0)} s)`);
     passed += result.passed;
     failed += result.failed;
+    failures.push(...(result.failures ?? []).map((failure) => `${part}: ${failure}`));
   }
   say("\nHow long it took:");
   for (const { part, seconds } of [...took, { part: "all of it", seconds: (Date.now() - began) / 1000 }])
     say(`  ${`${Math.floor(seconds / 60)} min ${String(Math.round(seconds % 60)).padStart(2, "0")} s`.padStart(13)}  ${part}`);
+  // Told again here: what was printed when it happened is thousands of lines above.
+  if (failures.length > 0) say(`\nWhat failed:\n${failures.map((failure) => `  ${failure}`).join("\n")}`);
   say(`\n${passed} passed, ${failed} failed`);
   process.exit(failed > 0 ? 1 : 0);
 }

@@ -4,6 +4,7 @@ import { availableParallelism } from "node:os";
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { startDatabase } from "./lib/database.mjs";
+import { unitFailures } from "./lib/failures.mjs";
 import { endWith, isMain, Trouble } from "./lib/say.mjs";
 import { ensurePackages, databasePrograms, soundPrograms, ensureSystem, root } from "./lib/system.mjs";
 
@@ -58,9 +59,13 @@ export async function unit(args = []) {
   } finally {
     await database.stop();
   }
-  const { numPassedTests: passed, numFailedTests, numRuntimeErrorTestSuites, numTotalTests } = JSON.parse(readFileSync(results, "utf8"));
-  if (numTotalTests === 0) throw new Trouble("No unit test ran.");
-  return { passed, failed: numFailedTests + numRuntimeErrorTestSuites };
+  const report = JSON.parse(readFileSync(results, "utf8"));
+  if (report.numTotalTests === 0) throw new Trouble("No unit test ran.");
+  return {
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+    failures: unitFailures(report),
+  };
 }
 
 if (isMain(import.meta.url)) {

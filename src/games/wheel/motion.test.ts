@@ -39,7 +39,8 @@ describe("a spin", () => {
       }),
     ));
   test("turns at least once round, however short it is", () =>
-    fc.assert(fc.property(turning, (t: Turning) => turnedAt(t, t.seconds) - t.from >= 1)));
+    // Sums of doubles: a whole turn may be the last digit short.
+    fc.assert(fc.property(turning, (t: Turning) => turnedAt(t, t.seconds) - t.from >= 1 - 1e-9)));
 });
 
 describe("the pegs", () => {
