@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { expect } from "@playwright/test";
-import { ask, base, byKeys, control, emptyBase, facts, openOverlay, setupCode, signIn, test } from "./support";
+import { appears, ask, base, byKeys, control, emptyBase, facts, openOverlay, setupCode, signIn, test } from "./support";
 
 test("an empty installation leads through creating the owner and the channel, once", async ({ page, context }) => {
   test.setTimeout(240_000);
@@ -99,7 +99,7 @@ test("an empty installation leads through creating the owner and the channel, on
   // As they are: published, they are seen at once.
   await expect(overlay.getByText("One last question?")).toHaveCount(0);
   await page.locator("[data-cue]").last().getByRole("button", { name: /^Fire/ }).click();
-  await expect(overlay.getByText("One last question?")).toBeVisible();
+  await appears(overlay, "One last question?");
   await page.goto(`${emptyBase}/prepare`);
 
   await page.getByRole("button", { name: /^Account: weaver/ }).click();

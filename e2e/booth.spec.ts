@@ -40,7 +40,6 @@ async function openPage(context: BrowserContext): Promise<Page> {
 }
 
 test("a moderator runs a whole rehearsed show from the booth with the keyboard alone", async ({ page, browser }) => {
-  test.setTimeout(120_000);
   const broadcast = await browser.newContext({ permissions: ["clipboard-read", "clipboard-write"] });
   const overlay = await openPage(broadcast);
   await signIn(page, "moderator", "/prepare");
@@ -279,7 +278,6 @@ test("two moderators who press the same at once do it once, and both see the sam
 });
 
 test("the operator’s connection drops in the middle of a fight: nothing fires twice, nothing is lost", async ({ page }) => {
-  test.setTimeout(120_000);
   let down = false;
   const open: { close: () => Promise<void> }[] = [];
   await page.routeWebSocket(/\/ws$/, (ws) => {
@@ -312,7 +310,6 @@ test("the operator’s connection drops in the middle of a fight: nothing fires 
 });
 
 test("a show goes on through a restart of the engine, its clock and rundown too", async ({ page }) => {
-  test.setTimeout(90_000);
   await toBooth(page);
   await onAir(page);
   await page.keyboard.press("f");
@@ -346,7 +343,6 @@ test("moderators act in chat by the channel’s own words, and chat hears what c
 });
 
 test("hush works from the booth while the database is gone", async ({ page }) => {
-  test.setTimeout(90_000);
   await toBooth(page);
   await control("/demo/kill/database");
   try {

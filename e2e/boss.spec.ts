@@ -27,7 +27,6 @@ test("on a fresh start the boss is set up, tried, placed, felled from the rig, a
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page, "owner", "/prepare");
   await chatConnected(page);
   await page.locator("[data-game=old-spall]").getByRole("link", { name: "Set up" }).click();

@@ -126,7 +126,6 @@ test("one that stands free tips over by a heavy piece; what comes meanwhile wait
   page,
   context,
 }) => {
-  test.setTimeout(90_000);
   await signIn(page);
   await chatConnected(page);
   expect((await onlyPot(page)).ok).toBe(true);
@@ -152,7 +151,6 @@ test("a page whose physics can’t be had draws the pile as it would lie, and on
   page,
   context,
 }) => {
-  test.setTimeout(90_000);
   await signIn(page);
   expect((await onlyPot(page)).ok).toBe(true);
   const link = await copyLink(page, { boss: true });

@@ -28,7 +28,6 @@ test("a kiln cat greets who comes, answers words, cheers, sleeps, eats and dance
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   await page.goto(`${base}/prepare`);
@@ -81,7 +80,6 @@ test("a figure of one's own comes as a ZIP, is chosen, goes on air, and is misse
   page,
   context,
 }) => {
-  test.setTimeout(90_000);
   await signIn(page, "owner", "/prepare/props");
   const send = (manifest: object) =>
     page.getByLabel("Files to add").setInputFiles({ name: "hare.zip", mimeType: "application/zip", buffer: figure(manifest) });

@@ -1,5 +1,5 @@
 import { expect, type Page } from "@playwright/test";
-import { base, chatConnected, control, copyLink, facts, openOverlay, pressPad, rigLog, say, signIn, test } from "./support";
+import { appears, base, chatConnected, control, copyLink, facts, openOverlay, pressPad, rigLog, say, signIn, test } from "./support";
 
 test.beforeAll(() => control("/demo/reset"));
 test.beforeEach(async ({ page }) => {
@@ -12,27 +12,26 @@ test("a cue is fired by click, by key, by its trigger address, by a moderator’
   await page.goto(`${base}/prepare/cues`);
   const door = page.locator("[data-cue=kiln-door]");
   await door.getByRole("button", { name: /^Fire/ }).click();
-  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await appears(overlay, "The kiln is open");
   await door.getByRole("button", { name: /^Fire/ }).click();
   await expect(page.getByText(/This cue is on cooldown for [123] s more/)).toBeVisible();
   await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
 
   await page.keyboard.press("q");
-  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await appears(overlay, "The kiln is open", 2);
   await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
   // The button pad of the rig calls the trigger address.
   await pressPad(0);
-  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await appears(overlay, "The kiln is open", 3);
   await expect(overlay.getByText("The kiln is open")).toHaveCount(0, { timeout: 15_000 });
   await say("!door", "mossy_teapot");
   await overlay.waitForTimeout(600);
   await expect(overlay.getByText("The kiln is open")).toHaveCount(0);
   await say("!DOOR", "spongebearer");
-  await expect(overlay.getByText("The kiln is open")).toBeVisible();
+  await appears(overlay, "The kiln is open", 4);
 });
 
 test("an on/off cue stays until it is fired again: through a reload of the page and a restart of the engine", async ({ page, context }) => {
-  test.setTimeout(90_000);
   const overlay = await openOverlay(context, await copyLink(page));
   await page.goto(`${base}/prepare/cues`);
   const tea = page.locator("[data-cue=break]");
@@ -117,7 +116,6 @@ test("of five pages of one overlay one makes sound, once; when it goes, another 
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   const link = await copyLink(page);
   const pages: Page[] = [];
   for (let i = 0; i < 5; i += 1) pages.push(await openOverlay(context, link, { width: 640, height: 360 }));
@@ -127,8 +125,8 @@ test("of five pages of one overlay one makes sound, once; when it goes, another 
   await page.waitForTimeout(3_200);
   await page.goto(`${base}/prepare/cues`);
   await page.locator("[data-cue=kiln-door]").getByRole("button", { name: /^Fire/ }).click();
-  // The picture is on all five, which are looked at together: it stands there for a few seconds only.
-  await Promise.all(pages.map((p) => expect(p.getByText("The kiln is open")).toBeVisible()));
+  // The picture is on all five.
+  await Promise.all(pages.map((p) => appears(p, "The kiln is open")));
   const begun = async (): Promise<number> =>
     (await Promise.all(pages.filter((p) => !p.isClosed()).map(facts))).reduce((sum, f) => sum + f.sounds, 0);
   await expect.poll(begun).toBe(1);
@@ -144,4 +142,16 @@ test("of five pages of one overlay one makes sound, once; when it goes, another 
   await expect(page.getByText(/makes the sound/)).toHaveCount(1);
   await page.getByRole("button", { name: "Let this one make the sound" }).first().click();
   await expect.poll(voices).toBe(1);
+  // One alone, whose thread hangs for three seconds: it lets the voice go, has it again, and the list says so.
+  const [alone, ...others] = pages.filter((p) => !p.isClosed());
+  await Promise.all(others.map((p) => p.close()));
+  await expect(page.getByText(/^Open at/)).toHaveCount(1);
+  await expect.poll(voices).toBe(1);
+  await alone?.evaluate(() => {
+    for (const untilMs = Date.now() + 3_000; Date.now() < untilMs;);
+  });
+  await expect.poll(voices, { timeout: 2_000, intervals: [100] }).toBe(1);
+  await expect(page.getByText(/makes the sound/)).toHaveCount(1);
+  await page.getByRole("button", { name: "Play a test tone" }).click();
+  await expect(page.getByText("The tone came out of this page.")).toBeVisible();
 });

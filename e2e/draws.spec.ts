@@ -120,7 +120,6 @@ test("a draw is set up, tried, run in the booth by keys, claimed in chat, handed
 });
 
 test("by chat alone: a moderator opens, locks, draws and closes; the winner answers", async ({ page, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await chatConnected(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));

@@ -22,7 +22,6 @@ test("an overlay is dressed in another look, with a colour, a font and captions 
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   const place = { x: 0.1, y: 0.1, width: 0.6, height: 0.5 };
   await ask(page, "PUT", "/overlays/main-stage/layout", { places: [{ game: "weekly-mug", place }], onAir: true });
@@ -76,7 +75,6 @@ test("a strobing GIF is dimmed on the picture while it flashes, the operator is 
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page, "owner", "/prepare");
   await ask(page, "PUT", "/overlays/main-stage/layout", { places: [], onAir: true });
   const [w, h] = [320, 180];

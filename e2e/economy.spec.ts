@@ -34,7 +34,6 @@ test("a viewer earns clay, buys the roar in chat and hears it, is refused within
   page,
   browser,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await chatConnected(page);
   const context = await apart(browser);
@@ -100,7 +99,6 @@ test("rewards are made in sentences and by dropping sounds, changed many at once
   page,
   browser,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page, "owner", "/prepare/rewards");
   const shop = await (await apart(browser)).newPage();
   await shop.goto(shopUrl);
@@ -173,7 +171,6 @@ test("the viewer page works without script: read, tied to a name, bought", async
 });
 
 test("what is private is sealed, read by the owner alone, and gone from moderators’ eyes", async ({ page, browser }) => {
-  test.setTimeout(90_000);
   await signIn(page);
   await ask(page, "POST", "/games/points/command", {
     command: { do: "adjust", viewer: "loamy", name: "loamy", by: 9_000, why: "for the test" },
@@ -208,7 +205,6 @@ test("what is private is sealed, read by the owner alone, and gone from moderato
 test("people are found, set right with a reason, merged, taken in from a list with every problem told, and deleted on request", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
   await signIn(page, "owner", "/review/people");
   await page.getByLabel("Find a viewer").fill("OATCAKE");
   await page.getByRole("button", { name: /oatcake_ada/ }).click();
@@ -259,7 +255,6 @@ test("people are found, set right with a reason, merged, taken in from a list wi
 });
 
 test("commands answer as published, what the platform sells is tied by picking, and charts say their message", async ({ page }) => {
-  test.setTimeout(90_000);
   await signIn(page);
   await chatConnected(page);
   await say("!mugup @tern", "pale_oar");

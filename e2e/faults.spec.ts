@@ -1,6 +1,7 @@
 import { expect, type WebSocket } from "@playwright/test";
 import {
   ask,
+  askOnce,
   base,
   chatConnected,
   control,
@@ -22,7 +23,6 @@ test.afterEach(async ({ page }) => {
 });
 
 test("hush works while the web process is gone, and while the database is", async ({ page, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await chatConnected(page);
   const overlay = await openOverlay(context, await copyLink(page));
@@ -41,7 +41,7 @@ test("hush works while the web process is gone, and while the database is", asyn
       await page.getByRole("button", { name: "Release" }).click();
       await expect(page.getByText("Hushed: every overlay is empty and silent")).toHaveCount(0);
       // What a page asks meanwhile is answered with "not yet", in words.
-      if (what === "web") expect(await ask(page, "GET", "/find")).toMatchObject({ ok: false, refusal: { code: "web/away" } });
+      if (what === "web") expect(await askOnce(page, "GET", "/find")).toMatchObject({ ok: false, refusal: { code: "web/away" } });
     } finally {
       await control(`/demo/revive/${what}`);
     }
@@ -50,7 +50,6 @@ test("hush works while the web process is gone, and while the database is", asyn
 });
 
 test("a page that is asked for while the database is away says so, and comes by itself when it is back", async ({ page }) => {
-  test.setTimeout(90_000);
   await signIn(page);
   await control("/demo/kill/database");
   try {
@@ -63,7 +62,6 @@ test("a page that is asked for while the database is away says so, and comes by 
 });
 
 test("files that were made to stop a server are refused in words, and nothing waits for them", async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, "owner", "/prepare");
   const masks = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 99 99"><defs>${Array.from({ length: 24 }, (_, i) => `<mask id="m${i}"><g mask="url(#m${i + 1})"><rect width="99" height="99" mask="url(#m${i + 1})"/></g></mask>`).join("")}</defs><rect width="99" height="99" mask="url(#m0)"/></svg>`;
   const deep = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${"<g>".repeat(100_000)}${"</g>".repeat(100_000)}</svg>`;

@@ -24,7 +24,6 @@ test.beforeEach(async ({ page }) => {
 });
 
 test("any shape works, from a strip to a large picture", async ({ page, context }) => {
-  test.setTimeout(120_000);
   const link = await copyLink(page);
   await page.goto(`${base}/prepare/overlays`);
   for (const size of [
@@ -141,7 +140,6 @@ test("a wall is switched off and on from the list of games", async ({ page, cont
 });
 
 test("the overlay goes on through a restart of the engine, and through its death", async ({ page, context }) => {
-  test.setTimeout(120_000);
   const overlay = await openOverlay(context, await copyLink(page));
   await sayUntilShown(overlay, "wheelTurn");
   await control("/demo/restart/engine");

@@ -150,7 +150,6 @@ test("tips are shown and heard; each text waits for a yes where that is set, and
   page,
   browser,
 }) => {
-  test.setTimeout(90_000);
   const broadcast = await browser.newContext({ permissions: ["clipboard-read", "clipboard-write"] });
   const owner = await broadcast.newPage();
   await signIn(owner, "owner", "/prepare/games/read-aloud");

@@ -69,7 +69,6 @@ test("asked from nothing in the booth, backed in chat and on the viewer page, de
 });
 
 test("by chat alone: a moderator opens a template by its first words, locks it and says what came", async ({ page, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await chatConnected(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));

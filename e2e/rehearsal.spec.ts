@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page } from "@playwright/test";
 import { frameRateOf, timecode, frameAt } from "../src/core/review/timecode";
-import { ask, base, chatConnected, control, copyLink, give, noneSerious, openOverlay, say, signIn, test } from "./support";
+import { appears, ask, base, chatConnected, control, copyLink, give, noneSerious, openOverlay, say, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -150,8 +150,8 @@ test("it stands, runs fast and takes signals by hand; overlay pages join and go 
   await form.getByLabel("As whom").fill("constructor");
   await form.getByLabel("What they do").selectOption("tip");
   await form.getByLabel("Cents").fill("1000");
-  // It stands there for some seconds only: looked for from the moment it is fired.
-  await Promise.all([overlay.getByText("constructor tips 10.00 EUR").waitFor(), form.getByRole("button", { name: "Fire it" }).click()]);
+  await form.getByRole("button", { name: "Fire it" }).click();
+  await appears(overlay, "constructor tips 10.00 EUR");
   await expect(page.getByTestId("talk")).toContainText("constructor");
   await page.keyboard.press("Escape");
 

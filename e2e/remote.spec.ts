@@ -19,7 +19,6 @@ async function pair(phone: Page, code: string): Promise<void> {
 }
 
 test("a whole rehearsed show is run from a paired phone alone", async ({ page, browser, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   const code = await newCode(page);

@@ -15,7 +15,6 @@ async function file(page: Page, name: RegExp): Promise<string> {
 test("a show is opened and named; the record raid is found, kept by another name, and stands in the files for editors at its frame", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page, "owner", "/review");
   // How it goes, in one sentence; any two shows side by side.
   const trends = page.getByTestId("trends");
@@ -170,7 +169,6 @@ test("a page to share shows what the allow-list names, without script and to nob
   page,
   browser,
 }) => {
-  test.setTimeout(90_000);
   await signIn(page, "owner", "/review");
   await page.getByRole("list", { name: "Shows so far" }).getByRole("link").nth(1).click();
   await page

@@ -108,7 +108,6 @@ test("a second start takes seconds; a busy port is told, and another is chosen",
 });
 
 test("a stale lock and a database that was killed are survived", async () => {
-  test.setTimeout(120_000);
   const running = await start("--port", "6313");
   const pid = Number(readFileSync(join(folder, "mariadb.pid"), "utf8"));
   running.child.kill("SIGKILL");

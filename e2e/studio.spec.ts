@@ -20,7 +20,6 @@ const command = async (page: Page, game: string, given: object): Promise<void> =
 test("a raid goes to a scene and back; somebody who moves on by hand is not pulled back; the booth and a cue go anywhere", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await focusGame(page, "kiln-scenes", "studio-booth");
   await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 20_000 });
@@ -48,7 +47,6 @@ test("a raid goes to a scene and back; somebody who moves on by hand is not pull
 });
 
 test("a studio that is gone, or refuses, is said so, and nothing is done late; it is found again by itself", async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await focusGame(page, "kiln-scenes", "studio-booth");
   await expect(page.getByTestId("studio-booth")).toContainText("On: Throwing", { timeout: 20_000 });
@@ -68,7 +66,6 @@ test("a studio that is gone, or refuses, is said so, and nothing is done late; i
 });
 
 test("a scene is picked where it is set up, and a game is shown only in the scenes that are chosen for it", async ({ page, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
   await page.goto(`${base}/prepare/games/kiln-scenes`);

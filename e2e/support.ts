@@ -111,17 +111,21 @@ export const crowd = (perSecond: number): Promise<void> =>
   post("/crowd", { seed: 3, perSecond, emoteShare: 0.9, copyShare: 0.3, rushesPerMinute: 0 });
 export const quiet = (): Promise<void> => post("/crowd/stop", {});
 
+type Answer = Readonly<{ ok: boolean; words?: string; value?: unknown }>;
 /** Calls the operator side as a click on its own pages would; no page needs to be open. */
-export async function ask(
-  page: Page,
-  method: string,
-  path: string,
-  body: unknown = {},
-): Promise<{ ok: boolean; words?: string; value?: unknown }> {
+export async function askOnce(page: Page, method: string, path: string, body: unknown = {}): Promise<Answer & { status: number }> {
   const at = page.url().startsWith("http") ? new URL(page.url()).origin : base;
   const head = { method, headers: { origin: at } };
   const response = await page.request.fetch(`${at}/api${path}`, method === "GET" ? head : { ...head, data: body });
-  return (await response.json()) as { ok: boolean };
+  return { ...((await response.json()) as Answer), status: response.status() };
+}
+/** The same; "not now" is no answer: asked again for twenty seconds, as a person would. */
+export async function ask(page: Page, method: string, path: string, body: unknown = {}): Promise<Answer> {
+  for (const untilMs = Date.now() + 20_000; ;) {
+    const { status, ...answer } = await askOnce(page, method, path, body);
+    if (status !== 503 || Date.now() > untilMs) return answer;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
 }
 const wholePlace = { x: 0, y: 0, width: 1, height: 1 };
 /** Leaves only the emote wall on the main stage: for tests that count what is drawn. */
@@ -193,20 +197,45 @@ export const pressPad = (n: number): Promise<void> => post("/pad/press", { n });
 export async function copyLink(page: Page, { boss = false } = {}): Promise<string> {
   if (!boss) await onlyWall(page);
   const copied = await ask(page, "POST", "/overlays/main-stage/link", { do: "copy" });
+  expect(copied).toMatchObject({ ok: true });
   return `${base}/overlay#${(copied.value as { token: string }).token}`;
 }
 
-/** Large enough for what is asked of most pictures; a quarter of the drawing, which software does here. */
 /** For what is measured by the pixel. */
 export const usualPicture = { width: 1280, height: 720 };
+/** Large enough for what is asked of most pictures; a quarter of the drawing, which software does here. */
 const smallPicture = { width: 640, height: 360 };
 export async function openOverlay(context: BrowserContext, link: string, size = smallPicture): Promise<Page> {
   const page = await context.newPage();
   await page.setViewportSize(size);
+  await page.addInitScript(() => {
+    const alerts: string[] = [];
+    Object.assign(window, { izzamAlerts: alerts });
+    new MutationObserver((changes) => {
+      for (const node of changes.flatMap((c) => [...c.addedNodes]))
+        if (node instanceof HTMLElement && node.classList.contains("izzam-alert")) alerts.push(node.textContent);
+    }).observe(document, { childList: true, subtree: true });
+  });
   // Motion is by the clock: a third of the frames shows the same. Where frames are counted, the usual picture is asked for.
   await page.goto(size === usualPicture ? link : link.replace("#", "?frames=20#"));
   return page;
 }
+
+/**
+ * Waits until an alert with this text has come, for the n-th time since the page was opened. It stays for a few seconds only:
+ * on a busy machine it has gone again before anybody could look for it.
+ */
+export const appears = (overlay: Page, text: string, times = 1) =>
+  expect
+    .poll(
+      () =>
+        overlay.evaluate(
+          (part) => (window as unknown as { izzamAlerts: string[] }).izzamAlerts.filter((alert) => alert.includes(part)).length,
+          text,
+        ),
+      { message: `an alert that says “${text}”` },
+    )
+    .toBe(times);
 
 /** As if the picture had the size of a usual stage, whatever the page's: `pixels` are counted as they are. */
 export type Seen = Readonly<{

@@ -101,7 +101,6 @@ test("a wheel is set up, tried, spun in the booth by keys alone, and checked by 
 });
 
 test("by chat alone: a moderator spins it, viewers buy spins that wait their turn, and hear the chances", async ({ page, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await quick(page);
   const overlay = await openOverlay(context, await copyLink(page, { boss: true }));
@@ -130,7 +129,6 @@ test("two operators at once: one has spun it, the other is told so; what it was 
 });
 
 test("killed while it turns: the spin ends as it was decided, once, and its proof holds", async ({ page, context }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await quick(page);
   const before = await spins(page);

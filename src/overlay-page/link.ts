@@ -40,7 +40,7 @@ export function openLink(as: LinkAs, { onMessage, size }: LinkEvents): Readonly<
     const body = message.data;
     if (body.type === "beat") return onMessage(body);
     if (body.type === "gone") ended = true;
-    else if (body.type === "voice") return onMessage(body);
+    else if (body.type === "voice" || body.type === "tone") return onMessage(body);
     else if (body.type === "snapshot") resume = { epoch: body.epoch, seq: body.seq };
     else if (resume !== null) resume = { ...resume, seq: body.seq };
     onMessage(body);

@@ -1,6 +1,6 @@
-import { type Stage, wireVersion } from "../core/wire/messages";
+import { type ShownPart, type Stage, wireVersion } from "../core/wire/messages";
 import { scenes } from "../games/registry-scenes";
-import type { Alert } from "../core/alerts/alert";
+import { type Alert, isHeard, isSeen } from "../core/alerts/alert";
 import { Captions, captionStyle } from "../overlay/captions";
 import { AlertsLayer, alertStyle } from "../overlay/alerts-layer";
 import { filmMaker } from "../overlay/film";
@@ -9,6 +9,7 @@ import { lookedAtFrames } from "../overlay/player-facts";
 import { StagePlayer } from "../overlay/player";
 import { SoundBoard } from "../overlay/sounds";
 import { openLink } from "./link";
+import { PageVoice, sayEveryMs } from "./voice";
 
 const host = document.getElementById("stage");
 // The token stands behind the #, so it is in no request and no log.
@@ -18,9 +19,8 @@ const [, peek = null, rehearsal = ""] = /^peek:([A-Za-z0-9_-]{1,26})(?:@([A-Za-z
 /** `?frames=30`: for a computer that has little to spare, or a broadcast that has no more. */
 const asked = Number(new URLSearchParams(location.search).get("frames"));
 const most = asked >= 1 && asked <= 240 ? asked : peek === null ? undefined : lookedAtFrames;
-/** The engine takes the voice away after 1.8 s of silence; a page that is not told so falls silent after 2 s. */
-const voiceEveryMs = 600;
-const voiceLeaseMs = 2_000;
+/** What this page says of itself is said again this often, also where nothing changed. */
+const sayAgainMs = 5_000;
 
 const styled = (text: string): HTMLStyleElement => {
   const style = document.createElement("style");
@@ -40,7 +40,7 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     music: (nowMs) => music.now(nowMs),
     films,
     ...(peek === null
-      ? { seen: (game: string, n: number) => link.send({ v: wireVersion, type: "shown", sales: [`seen:${game}:${n}`] }) }
+      ? { seen: (game: string, n: number) => link.send({ v: wireVersion, type: "shown", sales: [`seen:${game}:${n}`], part: "whole" }) }
       : {}),
     wallMs: () => told.nowMs + (Date.now() - told.atMs) * told.pace,
     knock: (knocks, hertz, volume) => sounds.knock(knocks, hertz, volume),
@@ -54,7 +54,6 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
   let hushed = false;
   let shows = true;
   let stage: Stage | null = null;
-  let voiceUntilMs = 0;
   const whole = (value: number): number => Math.max(1, Math.min(16_384, Math.round(value)));
   const size = (): { width: number; height: number } => ({ width: whole(innerWidth), height: whole(innerHeight) });
   const hush = (on: boolean): void => {
@@ -68,8 +67,8 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
     } else if (stage !== null) alerts.setStage(stage.sprites, stage.alerts);
   };
   /** What was sold is seen or heard here: now it is delivered. */
-  const said = (sale: string | undefined): void => {
-    if (sale !== undefined && peek === null) link.send({ v: wireVersion, type: "shown", sales: [sale] });
+  const said = (sale: string | undefined, part: ShownPart): void => {
+    if (sale !== undefined && peek === null) link.send({ v: wireVersion, type: "shown", sales: [sale], part });
   };
   /** Who can't hear it reads what is heard, on every page that is set so, whichever makes the sound. */
   const caption = ({ id, sound, speech, ms }: Alert): void => {
@@ -103,15 +102,15 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           break;
         case "alert":
           if (hushed) break;
-          if (shows && alerts.play(message.alert)) said(message.alert.sale);
+          if (shows && alerts.play(message.alert)) said(message.alert.sale, isHeard(message.alert) ? "picture" : "whole");
           if (shows) caption(message.alert);
           music.begin(
             message.alert.id,
             stage?.sounds.find((s) => s.id === message.alert.sound),
             performance.now(),
           );
-          if ((message.alert.sound !== "" || message.alert.speech !== undefined) && peek === null)
-            void sounds.play(message.alert).then((heard) => heard && said(message.alert.sale));
+          if (isHeard(message.alert) && peek === null)
+            void sounds.play(message.alert).then((heard) => heard && said(message.alert.sale, isSeen(message.alert) ? "sound" : "whole"));
           break;
         case "alert-end":
           alerts.end(message.ids);
@@ -123,8 +122,10 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
           hush(message.on);
           break;
         case "voice":
-          voiceUntilMs = message.on ? performance.now() + voiceLeaseMs : 0;
-          if (message.on !== sounds.speaks) sounds.setVoice(message.on);
+          if (peek === null) voice.told(message.on);
+          break;
+        case "tone":
+          if (peek === null) void sounds.tone().then((came) => link.send({ v: wireVersion, type: "tone", id: message.id, came }));
           break;
         case "beat":
           if (message.nowMs > 0) told = { nowMs: message.nowMs, atMs: Date.now(), pace: message.pace };
@@ -139,12 +140,10 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
       }
     },
   });
-  setInterval(() => {
-    if (!sounds.speaks) return;
-    if (performance.now() > voiceUntilMs) sounds.setVoice(false);
-    else if (sounds.state() === "ready") link.send({ v: wireVersion, type: "voice" });
-  }, voiceEveryMs);
+  const voice = new PageVoice(sounds, () => link.send({ v: wireVersion, type: "voice" }));
+  setInterval(() => voice.look(), sayEveryMs);
   let last = "";
+  let lastMs = 0;
   const report = (): void => {
     if (peek !== null) return;
     const { framesPerSecond, late, live, drawing, lowered, dimmed } = player.facts();
@@ -158,10 +157,12 @@ if (host !== null && (peek !== null || /^[A-Za-z0-9_-]{10,64}$/.test(token))) {
       lowered,
       dimmed,
       sound: sounds.state(),
+      speaks: sounds.speaks,
     };
     const text = JSON.stringify(rounded);
-    if (text === last) return;
-    last = text;
+    const nowMs = performance.now();
+    if (text === last && nowMs - lastMs < sayAgainMs) return;
+    [last, lastMs] = [text, nowMs];
     link.send({ v: wireVersion, type: "report", ...rounded });
   };
   setInterval(report, 1_000);

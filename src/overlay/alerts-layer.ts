@@ -1,4 +1,4 @@
-import { type Alert, entrances, exits } from "../core/alerts/alert";
+import { type Alert, entrances, exits, isSeen } from "../core/alerts/alert";
 import { enter, entranceMs, exit, exitMs, keyframes } from "./motion";
 import { luminance } from "./colour";
 import { lookNow } from "./dress";
@@ -87,7 +87,7 @@ export class AlertsLayer {
 
   /** Whether there was something to see. */
   play(alert: Alert): boolean {
-    if (alert.picture === "" && alert.text === "") return false;
+    if (!isSeen(alert)) return false;
     if (!this.playing.has(alert.id)) this.put(alert, false);
     return true;
   }

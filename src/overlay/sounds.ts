@@ -1,8 +1,11 @@
 import type { Alert } from "../core/alerts/alert";
-import type { Sound } from "../core/wire/messages";
+import type { Sound, ToneCame } from "../core/wire/messages";
 
 /** So many spoken texts are kept. */
 const mostSpoken = 6;
+const toneMs = 600;
+/** What is louder than this at the outlet is a sound: the tone is at 0.08. */
+const toneLevel = 0.02;
 type Playing = { source: AudioBufferSourceNode; gain: GainNode };
 
 /**
@@ -188,6 +191,30 @@ export class SoundBoard {
       },
       free: () => void this.films.delete(video),
     };
+  }
+
+  /**
+   * A soft tone of half a second, whoever has the voice, and whether it came out: by the meter through which all goes that
+   * this page makes heard. What the computer or the broadcast does with it afterwards, no page can know.
+   */
+  async tone(): Promise<ToneCame> {
+    const context = this.open();
+    if (context === null || this.state() === "blocked" || context.state !== "running") return "blocked";
+    const outlet = this.outlet(context);
+    const [oscillator, gain] = [context.createOscillator(), context.createGain()];
+    const from = context.currentTime;
+    oscillator.frequency.value = 523.25;
+    gain.gain.setValueAtTime(0, from);
+    gain.gain.linearRampToValueAtTime(0.12, from + 0.06);
+    gain.gain.setTargetAtTime(0, from + 0.35, 0.06);
+    oscillator.connect(gain).connect(outlet);
+    oscillator.start(from);
+    oscillator.stop(from + toneMs / 1000);
+    for (const untilMs = performance.now() + toneMs + 200; performance.now() < untilMs;) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      if (this.level > toneLevel) return "heard";
+    }
+    return "silent";
   }
 
   end(ids: readonly string[]): void {

@@ -36,6 +36,9 @@ export const alertSchema = z.object({
   sale: z.string().max(40).optional(),
 });
 export type Alert = z.infer<typeof alertSchema>;
+/** Whether there is something to see of it, something to hear of it. */
+export const isSeen = ({ picture, text }: Alert): boolean => picture !== "" || text !== "";
+export const isHeard = ({ sound, speech }: Alert): boolean => sound !== "" || speech !== undefined;
 
 /** As long as set, or until its sound ends, whichever is longer (RULES section 9). */
 export const lengthOf = (setMs: number, soundMs: number): number => Math.max(200, setMs, soundMs);

@@ -4,9 +4,11 @@ import { dressDefaults, dressSchema } from "../dress/dress";
 import { figureFactsSchema } from "../props/figure";
 import { beatSchema } from "../props/settings";
 import { rehearsalStandingSchema, waitingSaleSchema } from "./operator-parts";
+import { openPageSchema, shownPartSchema, toneCameSchema } from "./open-page";
 import { wireVersion } from "./version";
 
 export { wireVersion } from "./version";
+export type { OpenPage, ShownPart, ToneCame } from "./open-page";
 export type { RehearsalStanding, WaitingSale } from "./operator-parts";
 
 /**
@@ -55,11 +57,15 @@ export const fromPageSchema = z.discriminatedUnion("type", [
     dimmed: z.boolean().default(false),
     /** Whether this page's browser lets it make sound. */
     sound: z.enum(["ready", "blocked"]).default("blocked"),
+    /** Whether it makes the sound now: its own word, not what it was told. */
+    speaks: z.boolean().default(false),
   }),
-  /** Sent every 600 ms by the page that has the voice; a page that falls silent loses it. */
+  /** Sent every 600 ms by the page that makes the sound; a page that falls silent loses it. */
   z.object({ v, type: z.literal("voice") }),
   /** What was sold is on this page's picture now, or is heard: sales by their ids. */
-  z.object({ v, type: z.literal("shown"), sales: z.array(z.string().max(40)).min(1).max(50) }),
+  z.object({ v, type: z.literal("shown"), sales: z.array(z.string().max(40)).min(1).max(50), part: shownPartSchema.default("whole") }),
+  /** How the tone came out that was asked for: heard at this page's own outlet, or why not. */
+  z.object({ v, type: z.literal("tone"), id: z.string().max(40), came: toneCameSchema }),
 ]);
 export type FromPage = z.infer<typeof fromPageSchema>;
 
@@ -163,6 +169,8 @@ export const toOverlaySchema = z.discriminatedUnion("type", [
   z.object({ v, type: z.literal("alert-end"), seq, ids: z.array(z.string()) }),
   /** This page makes the sound, for two seconds from now; or it no longer does. */
   z.object({ v, type: z.literal("voice"), on: z.boolean() }),
+  /** An operator wants to hear this page: a soft tone, whoever makes the sound otherwise. */
+  z.object({ v, type: z.literal("tone"), id: z.string().max(40) }),
   /** Every 15 s, so that a page notices a connection that died without a word. */
   z.object({ v, type: z.literal("beat"), nowMs: z.number().default(0), pace }),
   /** The link is not, or no longer, valid: clear the picture and stay silent. */
@@ -181,25 +189,6 @@ export const healthItemSchema = z.object({
   todo: z.string(),
 });
 export type HealthItem = z.infer<typeof healthItemSchema>;
-
-export const openPageSchema = z.object({
-  id: z.string(),
-  overlay: z.string(),
-  width: z.number(),
-  height: z.number(),
-  hidden: z.boolean(),
-  framesPerSecond: z.number(),
-  /** Frames that came too late since the page was opened. */
-  late: z.number(),
-  live: z.number(),
-  lowered: z.number().default(0),
-  dimmed: z.boolean().default(false),
-  sinceMs: z.number(),
-  sound: z.enum(["ready", "blocked"]),
-  /** Whether it has the channel's one voice. */
-  voice: z.boolean(),
-});
-export type OpenPage = z.infer<typeof openPageSchema>;
 
 const toneSchema = z.enum(["slate", "brick", "moss", "ochre", "soft"]);
 export const markSchema = z.object({

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { Deliveries } from "./deliveries";
+import { Deliveries, Halves } from "./deliveries";
 import { ToldAway } from "./told-away";
 
 const settled = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
@@ -62,6 +62,37 @@ describe("what a page has shown", () => {
     deliveries.add([]);
     await settled();
     expect([written, later]).toEqual([[], []]);
+  });
+});
+
+describe("a sale with a picture and a sound", () => {
+  const both = [
+    { shows: true, sounds: false },
+    { shows: false, sounds: true },
+  ];
+  test("is shown once both were, in whichever order, and from whichever pages; each sale by itself", () => {
+    const halves = new Halves();
+    expect(halves.whole(["s1", "__proto__"], "picture", both)).toEqual([]);
+    expect(halves.whole(["s1"], "picture", both)).toEqual([]);
+    expect(halves.whole(["s2"], "sound", both)).toEqual([]);
+    expect(halves.whole(["s1", "s2"], "sound", both)).toEqual(["s1"]);
+    expect(halves.whole(["s2", "__proto__"], "picture", both)).toEqual(["s2"]);
+    expect(halves.whole(["__proto__"], "sound", both)).toEqual(["__proto__"]);
+  });
+  test("is shown by its picture where no overlay is for sound, by its sound where none is for pictures", () => {
+    const halves = new Halves();
+    expect(halves.whole(["s1"], "picture", [{ shows: true, sounds: false }])).toEqual(["s1"]);
+    expect(halves.whole(["s2"], "sound", [{ shows: false, sounds: true }])).toEqual(["s2"]);
+    expect(halves.whole(["s3"], "whole", both)).toEqual(["s3"]);
+  });
+  test("is not remembered for ever", () => {
+    const halves = new Halves();
+    halves.whole(
+      Array.from({ length: 5_000 }, (_, i) => `s${i}`),
+      "picture",
+      both,
+    );
+    expect(halves.whole(["s0", "s4999"], "sound", both)).toEqual(["s4999"]);
   });
 });
 

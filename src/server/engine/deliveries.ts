@@ -1,3 +1,7 @@
+import type { ShownPart } from "../../core/wire/open-page";
+
+export type { ShownPart } from "../../core/wire/open-page";
+
 /** So many are written down at once. */
 const most = 200;
 const againMs = 1_000;
@@ -7,6 +11,7 @@ const againMs = 1_000;
  * is tried again until it is.
  */
 export class Deliveries {
+  readonly halves = new Halves();
   private readonly waiting = new Set<string>();
   private writing = false;
   private stopped = false;
@@ -39,5 +44,34 @@ export class Deliveries {
 
   stop(): void {
     this.stopped = true;
+  }
+}
+
+/** So many are remembered by halves; older ones count as not shown. */
+const mostHalves = 2_000;
+
+/**
+ * A sale with a picture and a sound is shown once both were, each by whichever page: what was sold and not heard is not
+ * shown. Where no overlay of the channel is for sound the picture is all of it, and the other way round.
+ */
+export class Halves {
+  private readonly first = new Map<string, "picture" | "sound">();
+
+  /** Those of these sales of which nothing is missing now. */
+  whole(sales: readonly string[], part: ShownPart, overlays: readonly Readonly<{ shows: boolean; sounds: boolean }>[]): readonly string[] {
+    const missing = part === "picture" ? overlays.some((o) => o.sounds) : part === "sound" && overlays.some((o) => o.shows);
+    return sales.filter((sale) => {
+      const known = this.first.get(sale);
+      if (!missing || part === "whole" || (known !== undefined && known !== part)) {
+        this.first.delete(sale);
+        return true;
+      }
+      this.first.set(sale, part);
+      for (const old of this.first.keys()) {
+        if (this.first.size <= mostHalves) break;
+        this.first.delete(old);
+      }
+      return false;
+    });
   }
 }

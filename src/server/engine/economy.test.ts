@@ -230,7 +230,7 @@ describe("points and rewards on the real database", () => {
     expect(await s.command("rewards", { do: "sale", sale: owed!.id, what: "play", seen: "done" })).toMatchObject({ ok: true });
     expect(s.runner.standing().sales.unshown).toEqual([]);
     expect(s.heard.filter((p) => p.kind === "alert").map((p) => p.alert.sale)).toEqual([owed!.id]);
-    s.runner.shown([owed!.id, "s999999", "__proto__"]);
+    s.runner.shown([owed!.id, "s999999", "__proto__"], "whole");
     await new Promise((r) => setTimeout(r, 200));
     s.time.nowMs += 60_000;
     await s.restart();

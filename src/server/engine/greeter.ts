@@ -39,7 +39,8 @@ export function greeter({ engine, ours, signedIn }: Parts) {
       const body = message.data;
       if (body.type === "report") return engine.overlays.report(ws, body);
       if (body.type === "voice") return engine.overlays.voice(ws);
-      if (body.type === "shown") return engine.overlays.shown(ws, body.sales);
+      if (body.type === "shown") return engine.overlays.shown(ws, body.sales, body.part);
+      if (body.type === "tone") return engine.overlays.toned(ws, body.id, body.came);
       if (known !== "nobody") return ws.close(4002, "greeted twice");
       if (body.type === "hello") {
         known = "overlay";

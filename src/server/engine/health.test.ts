@@ -17,6 +17,7 @@ const page = {
   sinceMs: 0,
   sound: "ready" as const,
   voice: true,
+  asked: true,
 };
 const good: HealthFacts = { chat, channelName: "Kiln", perMinute: 1, databaseAway: false, backlog: 0, lost: 0, pages: [page], lagMs: 2 };
 const states = (part: Partial<HealthFacts>): string =>
@@ -31,6 +32,8 @@ describe("the health sign", () => {
     ["chat lost", { chat: { ...chat, state: "waiting", lastError: "Nothing answers." } }, "bad good good good"],
     ["the database away", { databaseAway: true, backlog: 1_200 }, "good bad good good"],
     ["no page open", { pages: [] }, "good good waiting good"],
+    ["a page that is to speak and does not say so", { sounds: 1, pages: [{ ...page, voice: false }] }, "good good good waiting good"],
+    ["no page that may make sound", { sounds: 1, pages: [{ ...page, voice: false, asked: false }] }, "good good good waiting good"],
     ["a page that stutters", { pages: [{ ...page, framesPerSecond: 12 }] }, "good good waiting good"],
     ["a page that draws less to keep up", { pages: [{ ...page, lowered: 3 }] }, "good good waiting good"],
     ["a page that is dimmed because it flashes", { pages: [{ ...page, dimmed: true }] }, "good good bad good"],

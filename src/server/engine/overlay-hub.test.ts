@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import type { WebSocket } from "ws";
+import { channelId } from "../../core/kernel/ids";
 import { type ToOverlay, wireVersion } from "../../core/wire/messages";
 import { inProcessBus } from "../adapters/bus/in-process";
 import { memoryEngineStore } from "../adapters/memory/engine-store";
@@ -36,16 +37,17 @@ function setUp(settled = true) {
   const bus = inProcessBus();
   const store = memoryEngineStore();
   const runner = new Runner({ store, clock: { now: () => 5_000 }, bus }, testChannel(), 0);
+  const time = { nowMs: 5_000 };
   const hub = new OverlayHub(
     new Map([[runner.id, runner]]),
     () => undefined,
-    () => 5_000,
+    () => time.nowMs,
     () => "",
     () => "",
     () => settled,
   );
   bus.subscribe((id, p) => hub.publish(id, p));
-  return { hub, runner };
+  return { hub, runner, time };
 }
 
 describe("open overlay pages", () => {
@@ -60,6 +62,45 @@ describe("open overlay pages", () => {
     expect(hub.openPages(runner.id)).toMatchObject([{ overlay: "main", width: 1920, height: 1080 }]);
     hub.leave(page.ws);
     expect(hub.openPages(runner.id)).toEqual([]);
+  });
+  test("a page makes the sound when it says so, not when it was told to; a word that is too old counts no longer", () => {
+    const { hub, runner, time } = setUp();
+    let told = 0;
+    hub.onPages = () => (told += 1);
+    const page = socket();
+    hub.join(page.ws, hello());
+    const report = { v: wireVersion as 1, type: "report" as const, width: 1920, height: 1080, hidden: false, framesPerSecond: 60 };
+    const of = { ...report, late: 0, live: 0, drawing: "", lowered: 0, dimmed: false, sound: "ready" as const, speaks: false };
+    hub.report(page.ws, of);
+    const stands = (): unknown[] => hub.openPages(runner.id).map((p) => [p.asked, p.voice]);
+    expect([page.sent.at(-1), stands()]).toEqual([{ v: wireVersion, type: "voice", on: true }, [[true, false]]]);
+    const before = told;
+    hub.voice(page.ws);
+    expect([stands(), told]).toEqual([[[true, true]], before + 1]);
+    time.nowMs += 2_000;
+    expect(stands()).toEqual([[true, false]]);
+    hub.voice(page.ws);
+    hub.report(page.ws, of);
+    expect(stands()).toEqual([[true, false]]);
+    hub.voice(page.ws);
+    hub.report(page.ws, { ...of, speaks: true });
+    expect(stands()).toEqual([[true, true]]);
+    hub.stop();
+  });
+  test("a tone is played by the page that was named, of the operator’s own channel, and answered from it", async () => {
+    const { hub, runner } = setUp();
+    const page = socket();
+    hub.join(page.ws, hello());
+    const [open] = hub.openPages(runner.id);
+    const came = hub.voices.tone(runner.id, open!.id);
+    const asked = page.sent.at(-1)!;
+    if (asked.type === "tone") hub.toned(page.ws, asked.id, "heard");
+    expect(await came).toEqual({ ok: true, value: "heard" });
+    expect(await hub.voices.tone(runner.id, "constructor")).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
+    expect(await hub.voices.tone(channelId("another"), open!.id)).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
+    hub.leave(page.ws);
+    expect(await hub.voices.tone(runner.id, open!.id)).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
+    hub.stop();
   });
   test("a wrong link gets nothing but an end", () => {
     const page = socket();

@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
-import { type OpenPage, type ToOverlay, wireVersion } from "../../core/wire/messages";
+import { type OpenPage, type ShownPart, type ToneCame, type ToOverlay, wireVersion } from "../../core/wire/messages";
 import type { Publication } from "../ports/bus";
 import { hashToken } from "../secrets";
 import { Feed } from "./feed";
 import { freshPage, type Hello, type Page, type Report, seenOf, sendTo, takeReport } from "./overlay-pages";
+import { PageVoices } from "./page-voices";
 import type { Runner } from "./runner";
-import { OneVoice } from "./voice";
 
 export const goneCode = 4001;
 
@@ -22,8 +22,7 @@ export class OverlayHub {
   private readonly lent = new Map<ChannelId, ChannelId>();
   /** Whether an operator's session holds still. */
   stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true);
-  private readonly oneVoice: OneVoice;
-  private readonly voiceTimer: NodeJS.Timeout;
+  readonly voices: PageVoices;
   private readonly recheckTimer: NodeJS.Timeout;
   onPages: (channel: ChannelId) => void = () => undefined;
 
@@ -37,51 +36,31 @@ export class OverlayHub {
     /** Whether all channels are known here, so that an unknown link is surely not valid. */
     private readonly settled: () => boolean,
   ) {
-    this.oneVoice = new OneVoice(now, (id, on) => {
-      for (const page of this.pages.values())
-        if (page.id === id) sendTo(page.socket, JSON.stringify({ v: wireVersion, type: "voice", on } satisfies ToOverlay), false);
+    this.voices = new PageVoices({
+      pages: this.pages,
+      sounds: (channel, overlay) => runners.get(channel)?.row.overlays.find((o) => o.id === overlay)?.sounds ?? false,
+      now,
+      changed: (channel) => this.onPages(channel),
     });
-    this.voiceTimer = setInterval(() => {
-      for (const channel of new Set([...this.pages.values()].map((p) => p.channel))) this.settleVoice(channel);
-    }, 500);
-    this.voiceTimer.unref();
     this.recheckTimer = setInterval(() => void this.recheck(), 30_000);
     this.recheckTimer.unref();
   }
 
-  private settleVoice(channel: ChannelId): void {
-    const overlays = this.runners.get(channel)?.row.overlays ?? [];
-    const before = this.oneVoice.holder(channel);
-    this.oneVoice.settle(
-      channel,
-      [...this.pages.values()].map((p) => ({
-        id: p.id,
-        channel: p.channel,
-        overlay: p.overlay,
-        sinceMs: p.sinceMs,
-        sounds: overlays.find((o) => o.id === p.overlay)?.sounds ?? false,
-        ready: p.sound === "ready",
-        hidden: p.hidden,
-      })),
-    );
-    if (this.oneVoice.holder(channel) !== before) this.onPages(channel);
-  }
-
-  chooseVoice(channel: ChannelId, page: string): void {
-    this.oneVoice.choose(channel, page);
-    this.settleVoice(channel);
-  }
-
-  /** The page with the voice says that it still speaks. */
+  /** A page says that it makes the sound. */
   voice(socket: WebSocket): void {
     const page = this.pages.get(socket);
-    if (page !== undefined) this.oneVoice.heard(page.channel, page.id);
+    if (page !== undefined) this.voices.said(page);
+  }
+  /** How the tone came out that a page was asked to play. */
+  toned(socket: WebSocket, id: string, came: ToneCame): void {
+    const page = this.pages.get(socket);
+    if (page !== undefined) this.voices.toned(page, id, came);
   }
 
   /** A page shows what was sold, or makes it heard. */
-  shown(socket: WebSocket, sales: readonly string[]): void {
+  shown(socket: WebSocket, sales: readonly string[], part: ShownPart): void {
     const page = this.pages.get(socket);
-    if (page !== undefined) this.runnerOf(page.shows)?.shown(sales);
+    if (page !== undefined) this.runnerOf(page.shows)?.shown(sales, part);
   }
   private runnerOf(id: ChannelId): Runner | undefined {
     return this.runners.get(id) ?? this.rehearsed(id);
@@ -199,7 +178,7 @@ export class OverlayHub {
     const page = this.pages.get(socket);
     if (page === undefined) return;
     const resized = takeReport(page, report);
-    this.settleVoice(page.channel);
+    this.voices.settle(page.channel);
     if (resized) this.onPages(page.channel);
   }
 
@@ -208,7 +187,7 @@ export class OverlayHub {
     const page = this.pages.get(socket);
     if (page === undefined) return;
     this.pages.delete(socket);
-    this.settleVoice(page.channel);
+    this.voices.settle(page.channel);
     this.onPages(page.channel);
   }
 
@@ -274,11 +253,11 @@ export class OverlayHub {
   openPages(channel: ChannelId): OpenPage[] {
     return [...this.pages.values()]
       .filter((p) => p.shows === channel || p.channel === channel)
-      .map((page) => ({ ...seenOf(page), voice: this.oneVoice.holder(page.channel) === page.id }));
+      .map((page) => ({ ...seenOf(page), ...this.voices.of(page) }));
   }
 
   stop(): void {
-    clearInterval(this.voiceTimer);
+    this.voices.stop();
     clearInterval(this.recheckTimer);
     for (const feed of this.feeds.values()) feed.stop();
   }

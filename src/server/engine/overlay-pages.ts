@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { FromPage, OpenPage } from "../../core/wire/messages";
+import { leaseMs } from "./voice";
 
 export type Hello = Extract<FromPage, { type: "hello" }>;
 export type Report = Extract<FromPage, { type: "report" }>;
@@ -24,6 +25,8 @@ export type Page = {
   lowered: number;
   dimmed: boolean;
   sound: "ready" | "blocked";
+  /** When it said last that it makes the sound; null once it said that it does not. */
+  spokeMs: number | null;
 };
 
 const slowBytes = 512 * 1024;
@@ -50,6 +53,7 @@ export const freshPage = (
   lowered: 0,
   dimmed: false,
   sound: "blocked",
+  spokeMs: null,
 });
 
 /** Takes what a page tells of itself. Whether it is of another size now, or hidden. */
@@ -57,6 +61,7 @@ export function takeReport(page: Page, report: Report): boolean {
   const { width, height, hidden, framesPerSecond, late, live, lowered, dimmed, sound } = report;
   const resized = page.width !== width || page.height !== height || page.hidden !== hidden;
   Object.assign(page, { width, height, hidden, framesPerSecond, late, live, lowered, dimmed, sound });
+  if (!report.speaks) page.spokeMs = null;
   return resized;
 }
 
@@ -66,8 +71,11 @@ export const seenOf = ({
   channel: _channel,
   shows: _shows,
   tokenHash: _tokenHash,
+  spokeMs: _spokeMs,
   ...seen
-}: Page): Omit<OpenPage, "voice"> => seen;
+}: Page): Omit<OpenPage, "voice" | "asked"> => seen;
+/** Whether it makes the sound, by its own word of just now. */
+export const speaks = ({ spokeMs }: Page, nowMs: number): boolean => spokeMs !== null && nowMs - spokeMs < leaseMs;
 
 /** Slow readers miss what is transient, never state; one that does not read at all is let go and may come back. */
 export function sendTo(socket: WebSocket, text: string, transient: boolean): void {

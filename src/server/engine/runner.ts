@@ -12,7 +12,7 @@ import { Alarm } from "./alarm";
 import { Asked } from "./asked";
 import { Committer } from "./committer";
 import { ChannelContext } from "./context";
-import { Deliveries } from "./deliveries";
+import { Deliveries, type ShownPart } from "./deliveries";
 import { LedgerCache } from "./ledger-cache";
 import { TransientLog } from "./transient-log";
 import { Outside } from "./outside";
@@ -256,8 +256,8 @@ export class Runner {
     return this.alerts.standing().map(({ id, waiting }) => ({ id, waiting, full: this.alerts.leftOut(id) }));
   }
   /** A page shows what was sold, or it is heard. What can't be written down now is written with the next word of it. */
-  shown(sales: readonly string[]): void {
-    this.deliveries.add(sales.filter((sale) => this.ledgerView.shown(sale)));
+  shown(sales: readonly string[], part: ShownPart): void {
+    this.deliveries.add(this.deliveries.halves.whole(sales, part, this.row.overlays).filter((sale) => this.ledgerView.shown(sale)));
     this.outside.seen(sales);
   }
 

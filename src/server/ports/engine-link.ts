@@ -6,7 +6,7 @@ import type { Note } from "../../core/module/module";
 import type { GivenAsk, Source, Steer } from "../../core/rehearsal/plan";
 import type { ReportPart } from "../../core/rehearsal/report";
 import type { TimelineEvent } from "../../core/show/timeline";
-import type { RehearsalStanding } from "../../core/wire/messages";
+import type { RehearsalStanding, ToneCame } from "../../core/wire/messages";
 import type { Tag } from "../../core/rewards/tags";
 import type { OwnInGame, ShopHead } from "../../core/wire/to-viewer";
 import type { Command } from "../../core/signals/signal";
@@ -30,6 +30,8 @@ export type EngineLink = Readonly<{
   hear: (channel: ChannelId, voice: Voice) => Promise<Result<Readonly<{ url: string; ms: number }>>>;
   /** Which open page makes the sound; empty for whichever. */
   voice: (channel: ChannelId, page: string) => Promise<Result<null>>;
+  /** One open page plays a soft tone: whether it was heard at its own outlet. Takes up to four seconds. */
+  tone: (channel: ChannelId, page: string) => Promise<Result<ToneCame>>;
   /** Tokens are hashes here: the page's own never travels further than its request. */
   shop: (channel: ChannelId, tokenHash: string) => Promise<Result<ShopView>>;
   code: (channel: ChannelId, tokenHash: string) => Promise<Result<Readonly<{ code: string; untilMs: number }>>>;

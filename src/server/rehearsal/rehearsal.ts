@@ -116,7 +116,7 @@ export class Rehearsal {
     this.source = this.sourceOf("first");
   }
 
-  private readonly passed = ({ sale }: Alert): void => void (sale !== undefined && this.runner.shown([sale]));
+  private readonly passed = ({ sale }: Alert): void => void (sale !== undefined && this.runner.shown([sale], "whole"));
   private readonly realMs = (): number => this.parts.realMs?.() ?? performance.now();
 
   /** Begins the show on the copy, and its time. */

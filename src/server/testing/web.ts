@@ -50,6 +50,7 @@ export async function testWeb(
       recheck: async () => undefined,
       queue: async () => ok(null),
       voice: async () => ok(null),
+      tone: async () => refused("engine/away"),
       shop: async () => refused("channel/unknown"),
       code: async () => refused("channel/unknown"),
       purchase: async () => refused("channel/unknown"),

@@ -217,6 +217,10 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "speech/late":
     case "speech/failed":
       return "This voice could not be heard. Is its engine installed? ./start installs what it needs.";
+    case "page/closed":
+      return "This page is not open any more.";
+    case "page/silent":
+      return "This page does not answer. Refresh the browser source; if that does not help, look at the computer that it runs on.";
     case "engine/away":
       return "The engine does not answer, so nothing was done. It starts again by itself; try once more in a moment.";
     case "store/away":

@@ -108,6 +108,12 @@ export const boothRoutes: Routes = {
     const rows = await services().store.shows.tape(session.channelId, span.data.from, span.data.to, mostMarks);
     return ok({ marks: rows.map((row) => markOf(row)).filter((m) => m !== null) });
   }),
+  /** One open page plays a soft tone, and tells whether it was heard there. */
+  "POST /voice/test": does("voice.choose", z.object({ page: z.string().max(60) }), async ({ session, body, audit }) => {
+    await audit({ page: body.page, tone: "" });
+    const came = await services().engine.tone(session.channelId, body.page);
+    return came.ok ? ok({ came: came.value }) : came;
+  }),
   /** Which open page makes the sound. */
   "POST /voice": does("voice.choose", z.object({ page: z.string().max(60) }), async ({ session, body, audit }) => {
     await audit({ page: body.page });

@@ -34,6 +34,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     say: (channel, text, by) => ask("say", { channel, text, by }),
     hear: (channel, voice) => ask("hear", { channel, voice }),
     voice: (channel, page) => ask("voice", { channel, page }),
+    tone: (channel, page) => ask("tone", { channel, page }),
     shop: (channel, token) => ask("shop", { channel, token }),
     code: (channel, token) => ask("code", { channel, token }),
     act: (channel, token, request) => ask("act", { channel, token, ...request }),

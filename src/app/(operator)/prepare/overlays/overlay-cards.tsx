@@ -11,6 +11,7 @@ import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 import { CopyField } from "../../../_frame/copy-field";
 import { useLive } from "../../../_frame/live";
+import { OpenPageLine } from "./open-page-line";
 import { OverlayName } from "./overlay-name";
 
 /** Every overlay: its masked link, who has it open, and how to set up the source. */
@@ -183,24 +184,7 @@ function OverlayCard({
         {pages.length === 0 ? (
           <Text>{linked === "yes" ? "No page has it open." : "…"}</Text>
         ) : (
-          pages.map((p) => (
-            <Text key={p.id} color="mossText" fontWeight="600">
-              Open at {count(p.width)} × {count(p.height)}
-              {p.hidden ? ", hidden" : ""}
-              {p.voice ? ", makes the sound" : p.sound === "blocked" ? ", its browser blocks sound" : ""}
-              {!p.voice && p.sound === "ready" && overlay.sounds && (
-                <Button
-                  size="xs"
-                  variant="ghost"
-                  color="slateText"
-                  onClick={() => void call("POST", "/voice", { page: p.id }).then((done) => done.ok || tellTrouble(done.words))}
-                >
-                  Let this one make the sound
-                </Button>
-              )}
-              {p.framesPerSecond > 0 && p.live > 0 ? `, ${Math.round(p.framesPerSecond)} frames a second` : ""}
-            </Text>
-          ))
+          pages.map((p) => <OpenPageLine key={p.id} page={p} sounds={overlay.sounds} />)
         )}
         {pages.some((p) => Math.abs(p.width / p.height - overlay.width / overlay.height) > 0.02) && (
           <Text color="ochreText">
