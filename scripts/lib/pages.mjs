@@ -1,8 +1,40 @@
-// Viewer pages without a browser, for the run of faults: tied to a chat name, and buying as the page's own code does.
+// Viewer pages without a browser, for the run of faults: each is tied to a chat name, and buys by the page's own code.
+import { join } from "node:path";
+import { root } from "./system.mjs";
+
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+/** What the page of a viewer runs when they buy. */
+const pageCode = "src/app/c/[channel]/send.ts";
+
+async function bundled() {
+  const { build } = await import("esbuild");
+  const { outputFiles } = await build({
+    entryPoints: [join(root, pageCode)],
+    bundle: true,
+    write: false,
+    format: "iife",
+    globalName: "page",
+    footer: { js: "return page;" },
+  });
+  return outputFiles[0].text;
+}
 
 /** `wrong` gathers what may not happen; `prices` tells what each reward costs now. */
-export function pagesOf({ base, channel, prices, saySomething, wrong }) {
+export async function pagesOf({ base, channel, prices, saySomething, wrong }) {
+  const code = await bundled();
+
+  /** Loads the page's code anew, as a reload does: what it keeps in `stored` stays, all else is gone. */
+  const load = ({ cookie, stored }) => {
+    const sessionStorage = {
+      getItem: (key) => stored.get(key) ?? null,
+      setItem: (key, value) => void stored.set(key, value),
+      removeItem: (key) => void stored.delete(key),
+    };
+    const asked = (path, init) =>
+      fetch(`${base}${path}`, { ...init, headers: { ...init.headers, origin: base, cookie }, signal: AbortSignal.timeout(15_000) });
+    return new Function("fetch", "sessionStorage", code)(asked, sessionStorage);
+  };
+
   /** A viewer page, as a browser has it: a cookie of its own, tied to a chat name by a code. */
   const pageOf = async (viewer) => {
     const head = { "content-type": "application/json", origin: base };
@@ -14,7 +46,7 @@ export function pagesOf({ base, channel, prices, saySomething, wrong }) {
         await saySomething(viewer, value.code);
         for (let j = 0; j < 60; j += 1) {
           const mine = await fetch(`${base}/api/viewer/${channel}/mine`, { headers: { cookie } });
-          if (mine.status === 200) return { viewer, head: { ...head, cookie } };
+          if (mine.status === 200) return { viewer, cookie, stored: new Map() };
           await wait(50);
         }
       }
@@ -22,29 +54,20 @@ export function pagesOf({ base, channel, prices, saySomething, wrong }) {
     }
     throw new Error(`the page of ${viewer} was never tied to them`);
   };
-  /** Pressed until a definite answer comes, with one id, as the page's own `send.ts` does; whether it was sold, as far as the page can tell. */
-  const buy = async ({ viewer, head }, id, reward) => {
+
+  /** Pressed until the page takes an answer for final, and reloaded in between. Whether the page said that it was sold. */
+  const buy = async (page, reward) => {
     for (let i = 0; i < 200; i += 1) {
-      const [status, said] = await fetch(`${base}/api/viewer/${channel}/buy`, {
-        method: "POST",
-        headers: head,
-        body: JSON.stringify({ id, reward, text: "", price: prices().get(reward) ?? 0 }),
-        signal: AbortSignal.timeout(15_000),
-      }).then(
-        async (r) => [r.status, await r.json()],
-        () => [0, null],
-      );
-      if (status === 200 && said.ok) return "sold";
-      // A no after a try that was lost may stand for that try: it was sold then, and the second one came too soon, or was known.
-      if ((status === 422 || status === 409) && !said.refusal.code.startsWith("input/")) return i === 0 ? "refused" : "unclear";
-      if (status !== 0 && status !== 503 && status !== 429) {
-        wrong.push(`${viewer}, who bought ${reward}, was answered with ${status}: ${said?.refusal?.code}`);
-        return "refused";
-      }
+      const { send } = load(page);
+      const body = { reward, text: "", price: prices().get(reward) ?? 0 };
+      const sold = await send(channel, "buy", reward, body, () => undefined);
+      // What is still kept has not been answered: it is the same request the next time.
+      if (page.stored.size === 0) return sold;
+      if (sold) wrong.push(`${page.viewer} was told that ${reward} was sold, and would ask for it again`);
       await wait(200);
     }
-    wrong.push(`${viewer} never heard what came of ${reward}`);
-    return "refused";
+    wrong.push(`${page.viewer} never heard what came of ${reward}`);
+    return false;
   };
   return { pageOf, buy };
 }

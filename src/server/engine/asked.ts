@@ -5,6 +5,13 @@ import { RecentAnswers } from "./recent-answers";
 /** So long after one operator did something, another one doing just that is taken for the same request. */
 const twinMs = 1_000;
 type Answer = Result<readonly ModuleNote[]>;
+type Request = Readonly<{
+  /** What is asked for, and by whom, so that two who press the same at once are found; empty where that is no matter. */
+  what: string;
+  by: string;
+  /** Whether these notes refuse it; left out where a refusal never follows from its own first try. */
+  saidNo?: (notes: readonly ModuleNote[]) => boolean;
+}>;
 export type AskedDeps = Readonly<{
   now: () => number;
   closed: () => boolean;
@@ -23,7 +30,7 @@ export class Asked {
 
   constructor(private readonly deps: AskedDeps) {}
 
-  once(source: string, id: string, { what, by }: Readonly<{ what: string; by: string }>, work: () => Promise<Answer>): Promise<Answer> {
+  once(source: string, id: string, { what, by, saidNo }: Request, work: () => Promise<Answer>): Promise<Answer> {
     if (this.deps.closed()) return Promise.resolve(refused("store/away"));
     return this.answers.once(
       `${source}:${id}`,
@@ -34,10 +41,12 @@ export class Asked {
           return refused("command/twin", { by: last.by });
         if (what !== "") this.last = { what, by, atMs };
         const done = await work();
-        if (done.ok || done.refusal.code !== "signal/duplicate") return done;
+        if (done.ok && saidNo?.(done.value) !== true) return done;
+        if (!done.ok && done.refusal.code !== "signal/duplicate") return done;
+        // A no may be the second answer to what was done before a restart: "sold out", by this very sale. The first one counts.
         const came = await this.deps.came(source, [id]);
         if (came === null) return refused("store/away");
-        return ok(came.get(id)?.notes ?? []);
+        return ok(came.get(id)?.notes ?? (done.ok ? done.value : []));
       },
       (answer) => answer.ok || (answer.refusal.code !== "store/away" && answer.refusal.code !== "command/twin"),
     );

@@ -130,6 +130,20 @@ describe("points and rewards on the real database", () => {
     expect((await s.purchase("bo", "roar", 100, "lost-answer")).ok).toBe(true);
     await s.sound();
   });
+  test("a sale whose answer was lost, asked for again after a restart when its own limit would refuse it: it hears of its sale", async () => {
+    const s = await opened([reward("once", { perViewerShow: 1 }), reward("last", { stock: 1 }), reward("rests", { sharedRestMs: 600_000 })]);
+    await s.onAir();
+    await s.give("ada", 1_000);
+    const first = await Promise.all(["once", "last", "rests"].map((which) => s.purchase("ada", which, 100, `lost-${which}`)));
+    expect(first.map((d) => d.ok)).toEqual([true, true, true]);
+    await s.restart();
+    const again = await Promise.all(["once", "last", "rests"].map((which) => s.purchase("ada", which, 100, `lost-${which}`)));
+    expect(again).toEqual(first);
+    // Another request is another matter.
+    for (const which of ["once", "last", "rests"]) expect((await s.purchase("ada", which)).ok).toBe(false);
+    expect(await s.balance("ada")).toBe(700);
+    await s.sound();
+  });
   test("a purchase in chat that the server sends again after a restart: once paid, said once, and no neighbour is refused", async () => {
     const s = await opened([reward("roar")]);
     for (const name of ["ada", "bo"]) await s.give(name, 300);

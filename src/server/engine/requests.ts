@@ -8,6 +8,7 @@ import type { ChannelContext } from "./context";
 import type { LedgerCache } from "./ledger-cache";
 import type { Modules } from "./modules";
 import type { SignalQueue } from "./queue";
+import type { ModuleNote } from "./turn-kit";
 
 export type RequestDeps = Readonly<{
   queue: SignalQueue;
@@ -20,6 +21,9 @@ export type RequestDeps = Readonly<{
   /** A sale of long ago; null when there is none, or nobody can say. */
   oldSale: (sale: string) => Promise<Sale | null>;
 }>;
+
+/** A page sends the same request again until it is answered, also to a process that has started since. */
+const fromPage = { what: "", by: "", saidNo: (notes: readonly ModuleNote[]): boolean => notes.some((n) => n.note.refusal !== undefined) };
 
 /** What a viewer page asks for, once it is known whose it is. */
 export type ViewerAsk = (requests: Requests, viewer: Viewer) => Promise<Result<Note>>;
@@ -65,7 +69,7 @@ export class Requests {
     const shop = modules.hearing("purchase-request").find((m) => m.rules.saleOf !== undefined);
     if (shop === undefined) return refused("reward/gone");
     const id = `${viewer.id}:${request.id}`;
-    const done = await asked.once("page", id, { what: "", by: "" }, () => {
+    const done = await asked.once("page", id, fromPage, () => {
       const signal = {
         kind: "purchase-request" as const,
         atMs: this.deps.now(),
@@ -94,7 +98,7 @@ export class Requests {
     if (modules.show()?.state === "rehearsing") return refused("game/rehearsing");
     const id = `${viewer.id}:${request.id}`;
     const known = { ...viewer, name: context.nameFor(viewer.name) };
-    const done = await asked.once("page", id, { what: "", by: "" }, () => {
+    const done = await asked.once("page", id, fromPage, () => {
       const { command } = request;
       const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId: module.id, by: known.name, viewer: known, command };
       return queue.take({ signal, source: "page", to: module }).done;
