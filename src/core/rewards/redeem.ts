@@ -4,7 +4,7 @@ import { afterSale, inPoints, type MovingPrice, type PriceAt, priceNow } from ".
 import { mayAs } from "../signals/signal";
 import type { Viewer } from "../signals/names";
 import type { LedgerView } from "./ledger-view";
-import type { Reward } from "./settings";
+import { givesNothing, type Reward } from "./settings";
 
 export type Asking = Readonly<{
   viewer: Viewer;
@@ -37,13 +37,14 @@ const waitS = (freeAtMs: number, nowMs: number): number => Math.ceil(Math.max(0,
 
 /**
  * Whether a viewer may buy this now; the first check that fails answers, in the order of RULES section 9:
- * on → on air → (what it plays with is there) → role → text → show limit → own limit → stock → own cooldown → shared cooldown → balance.
+ * on → does something → on air → (what it plays with is there) → role → text → show limit → own limit → stock → own cooldown → shared cooldown → balance.
  * `atMs` is the time in the single writer, not of when it was asked.
  */
 export function redeem(reward: Reward, ledgerView: LedgerView, asking: Asking): Result<Offer> {
   const { viewer, atMs } = asking;
   const about = { reward: reward.name };
   if (!reward.on) return refused("reward/off", about);
+  if (givesNothing(reward)) return refused("reward/empty", about);
   if (reward.onlyOnAir && !asking.onAir) return refused("reward/off-air", about);
   if (asking.gone !== null) return refused("reward/gone-thing", { ...about, what: asking.gone });
   if (asking.rests !== null) return refused("reward/game-rests", { ...about, game: asking.rests });

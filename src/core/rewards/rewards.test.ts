@@ -23,7 +23,11 @@ const asking = (part: Partial<Asking> = {}): Asking => ({
   ...part,
 });
 const rich: LedgerView = { ...emptyLedgerView, balance: () => 1_000 };
-const roar = (part: Partial<Reward> = {}): Reward => ({ ...newReward("roar", "Kiln roar", 200), ...part });
+const roar = (part: Partial<Reward> = {}): Reward => ({
+  ...newReward("roar", "Kiln roar", 200),
+  effects: [{ do: "say", text: "roar" }],
+  ...part,
+});
 
 describe("whether a reward is sold", () => {
   test("the first check that fails answers, in their order", () => {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { fold } from "../kernel/fold";
-import { ruleEffectSchema, mostEffects } from "../rules/effect";
+import { ruleEffectSchema, mostEffects, type RuleEffect } from "../rules/effect";
 import { roleSchema } from "../signals/signal";
 import { roles } from "../signals/names";
 
@@ -94,6 +94,27 @@ export const rewardBookSchema = z
 export type RewardBook = z.infer<typeof rewardBookSchema>;
 export const rewardBookDefaults: RewardBook = { schema: 3, rewards: [], words: { shop: "!shop", price: "!price" } };
 
+const doesSomething = (effect: RuleEffect): boolean => {
+  switch (effect.do) {
+    case "wait":
+      return false;
+    case "say":
+      return effect.text.trim() !== "";
+    case "sound":
+      return effect.sound !== "";
+    case "show":
+      return effect.picture !== "" || effect.sound !== "" || effect.text.trim() !== "";
+    case "act":
+    case "switch":
+    case "cue":
+      return true;
+  }
+};
+/** Whether who buys it would get nothing: it does nothing, nobody is asked for it, and no code is handed out. It is not sold. */
+export const givesNothing = ({ effects, approval, codes }: Pick<Reward, "effects" | "approval" | "codes">): boolean =>
+  !approval && codes.length === 0 && !effects.some(doesSomething);
+
+/** One that does nothing yet, and so is not sold until it does. */
 export const newReward = (id: string, name: string, price: number): Reward => ({
   id,
   name,

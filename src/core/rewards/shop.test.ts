@@ -18,7 +18,12 @@ import { newReward, type Reward, rewardBookDefaults, rewardBookSchema } from "./
 import { tagsFor } from "./tags";
 import { rewardRefusalInWords } from "./words";
 
-const reward = (id: string, part: Partial<Reward> = {}): Reward => ({ ...newReward(id, id, 100), words: [`!${id}`], ...part });
+const reward = (id: string, part: Partial<Reward> = {}): Reward => ({
+  ...newReward(id, id, 100),
+  words: [`!${id}`],
+  effects: [{ do: "say", text: "here" }],
+  ...part,
+});
 const viewer = (id: string, roles: Role[] = []) => ({ id, name: id, roles });
 const rich: LedgerView = { ...emptyLedgerView, balance: () => 420 };
 
@@ -119,6 +124,22 @@ describe("asking in chat", () => {
       ).toBe(true);
     },
   );
+  test.each<[string, Partial<Reward>, boolean]>([
+    ["nothing", {}, false],
+    ["a wait alone", { effects: [{ do: "wait", ms: 500 }] }, false],
+    ["words that are none", { effects: [{ do: "say", text: "  " }] }, false],
+    ["a sound that was not chosen", { effects: [{ do: "sound", sound: "", volume: 80, queue: "" }] }, false],
+    ["words", { effects: [{ do: "say", text: "hello" }] }, true],
+    ["somebody’s yes", { approval: true }, true],
+    ["a code", { codes: ["MUG-1"] }, true],
+  ])("one that gives %s is sold only where that is something, and is seen only then", (_, part, sold) => {
+    const ctx = bareContext(emoteIndex([]), { ledgerView: rich });
+    const it = { ...newReward("r", "Blank", 100), words: ["!blank"], ...part };
+    const offer = offerTo(it, viewer("ada"), ctx, { atMs: 0 });
+    expect(offer.ok ? "sold" : rewardRefusalInWords(offer.refusal)).toBe(sold ? "sold" : "Blank does nothing yet, so it is not sold");
+    const book = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [it] });
+    expect(tagsFor(book, ctx, { nowMs: 0, viewer: viewer("ada"), icon: () => null })).toHaveLength(sold ? 1 : 0);
+  });
   test("the price is told during a wait too, with the wait, and whose it is", () => {
     const roar = { ...rich, lastMs: () => 0, lastToMs: () => null };
     const own = { ...rich, lastMs: () => null, lastToMs: () => 0 };

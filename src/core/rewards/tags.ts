@@ -1,7 +1,7 @@
 import type { Viewer } from "../signals/names";
 import type { StepContext } from "../module/module";
 import { costOf, offerTo } from "./redeem";
-import type { Reward, RewardBook } from "./settings";
+import { givesNothing, type Reward, type RewardBook } from "./settings";
 import { rewardRefusalInWords } from "./words";
 
 /** A price tag as a viewer sees it: what it costs now, and what stands in the way, if anything does. */
@@ -52,7 +52,7 @@ export function tagsFor(
   const seenBy = viewer ?? stranger;
   const own = viewer === null ? { ...ctx, ledgerView: { ...ledgerView, balance: () => Number.MAX_SAFE_INTEGER } } : ctx;
   return book.rewards
-    .filter((r) => r.on && (r.keptFor === "" || r.keptFor === viewer?.id))
+    .filter((r) => r.on && !givesNothing(r) && (r.keptFor === "" || r.keptFor === viewer?.id))
     .map((r): Tag => {
       const offer = offerTo(r, seenBy, own, { atMs: nowMs });
       const no = ctx.hushed ? { code: "reward/hushed", facts: { reward: r.name } } : offer.ok ? null : offer.refusal;

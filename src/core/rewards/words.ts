@@ -11,6 +11,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
   switch (code) {
     case "reward/off":
       return `${name} is not sold at the moment`;
+    case "reward/empty":
+      return `${name} does nothing yet, so it is not sold`;
     case "reward/hushed":
       return "buying pauses at the moment; nothing was paid";
     case "reward/gone":

@@ -3,7 +3,7 @@ import { actionOf, toldOf } from "../games/words";
 import { emoteSourceSchema } from "../module/fields";
 import { entriesOf } from "../module/field-of";
 import type { Cue } from "../cues/settings";
-import type { Reward } from "../rewards/settings";
+import { givesNothing, type Reward } from "../rewards/settings";
 import type { RuleEffect } from "./effect";
 import type { Rulebook } from "./settings";
 import { unitOf } from "./notes";
@@ -89,8 +89,7 @@ export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Reado
   return rewards.flatMap((reward) => {
     const hints: RuleHint[] = [];
     const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
-    if (reward.effects.length === 0 && !reward.approval && reward.codes.length === 0)
-      say("Who buys it gets nothing yet: choose what happens, or let it wait for somebody’s yes.");
+    if (givesNothing(reward)) say("It does nothing yet, so it is not sold: choose what happens, or let it wait for somebody’s yes.");
     if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
     if (!facts.audible && reward.effects.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
       say("No overlay page plays sound yet: open an overlay that makes sound in your broadcast software.");

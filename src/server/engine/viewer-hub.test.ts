@@ -27,7 +27,10 @@ function setUp() {
         version: 1,
         settings: {
           schema: 3,
-          rewards: [{ ...newReward("roar", "Roar", 50), words: ["!roar"], stock: 3 }, newReward("other", "Other", 10)],
+          rewards: [
+            { ...newReward("roar", "Roar", 50), words: ["!roar"], stock: 3, effects: [{ do: "say", text: "roar" }] },
+            { ...newReward("other", "Other", 10), effects: [{ do: "say", text: "other" }] },
+          ],
         },
         durable: null,
       },

@@ -168,7 +168,11 @@ describe("points", () => {
     ...noRows,
     accounts: Array.from({ length: n }, (_, i) => ({ account: `v:p${i}`, name: `potter ${i}`, balance: 1_000_000, day: 0, earned: 0 })),
   });
-  const moving = { ...newReward("roar", "Kiln roar", 100), moving: { ceiling: 400, raiseBp: 1_000, halfLifeMs: 600_000 } };
+  const moving = {
+    ...newReward("roar", "Kiln roar", 100),
+    effects: [{ do: "say" as const, text: "roar" }],
+    moving: { ceiling: 400, raiseBp: 1_000, halfLifeMs: 600_000 },
+  };
   const games = [
     game("points", "points", { ...pointsDefaults, presence: { ...pointsDefaults.presence, points: 0 } }),
     game("rewards", "rewards", { schema: 3, rewards: [moving] }),
@@ -176,7 +180,11 @@ describe("points", () => {
   ];
   test("what is bought is taken, to the point", () => {
     const at = lab(
-      games.map((g) => (g.id === "rewards" ? { ...g, settings: { schema: 3, rewards: [newReward("roar", "Kiln roar", 100)] } } : g)),
+      games.map((g) =>
+        g.id === "rewards"
+          ? { ...g, settings: { schema: 3, rewards: [{ ...newReward("roar", "Kiln roar", 100), effects: [{ do: "say", text: "roar" }] }] } }
+          : g,
+      ),
       rich(20),
     );
     const rates = { ...follows(0, 1), buys: 30 };

@@ -27,7 +27,16 @@ export function DraftBar({
   thing,
   where,
   lead,
-}: Readonly<{ id: string; draft: Draft; thing: string; where: string; lead: ReactNode }>) {
+  publishedBut = "",
+}: Readonly<{
+  id: string;
+  draft: Draft;
+  thing: string;
+  where: string;
+  lead: ReactNode;
+  /** What of it does not work although it is published, told with that it was. */
+  publishedBut?: string;
+}>) {
   const { settings, undo, redo, save } = draft;
   const [publishing, setPublishing] = useState(false);
   const changes = draft.published.settings === null ? 1 : differences(draft.published.settings, settings);
@@ -39,12 +48,12 @@ export function DraftBar({
         const done = await call<{ version: number }>("POST", `/games/${id}/publish`, { revision: draft.revision() });
         if (done.ok) {
           draft.setPublished({ version: done.value.version, settings });
-          tell(`Published as version ${done.value.version}${where === "" ? "" : `, seen on ${where}`}.`);
+          tell(`Published as version ${done.value.version}${where === "" ? "" : `, seen on ${where}`}. ${publishedBut}`.trim());
         } else tellTrouble(done.words);
       }
       setPublishing(false);
     },
-    [draft, id, save, settings, where],
+    [draft, id, save, settings, where, publishedBut],
   );
   const acts = useMemo(
     (): Act[] => [

@@ -5,7 +5,7 @@ import { Box, Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react"
 import { ArrowDown, ArrowUp, Play, Square, Trash2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { variablesOf } from "../../../../core/rules/effects";
-import type { Reward } from "../../../../core/rewards/settings";
+import { givesNothing, type Reward } from "../../../../core/rewards/settings";
 import { formOf, put, rewardSentences } from "../../../../core/rewards/sentences";
 import { counted, seconds } from "../../../../core/words/sentence";
 import { Pick } from "../../../../ui/pick";
@@ -58,7 +58,7 @@ export function RewardForm({
           onChange={(e) => onSet({ ...reward, name: e.currentTarget.value })}
         />
         <Button size="sm" variant="outline" aria-pressed={reward.on} onClick={() => onSet({ ...reward, on: !reward.on })}>
-          {reward.on ? "On sale" : "Off"}
+          {!reward.on ? "Off" : givesNothing(reward) ? "On sale once it does something" : "On sale"}
         </Button>
         <IconButton label="Earlier in the list" onClick={() => onMove(-1)}>
           <ArrowUp size={16} />

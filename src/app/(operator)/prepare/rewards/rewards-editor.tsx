@@ -7,7 +7,7 @@ import { useMemo, useState } from "react";
 import { starterRewards } from "../../../../core/rewards/starter";
 import { BeginWith } from "../begin-with";
 import { fold } from "../../../../core/kernel/fold";
-import { newReward, type Reward, type RewardBook } from "../../../../core/rewards/settings";
+import { givesNothing, newReward, type Reward, type RewardBook } from "../../../../core/rewards/settings";
 import { wordFrom } from "../../../../core/rewards/sentences";
 import { effectInWords } from "../../../../core/rules/words";
 import { rewardHints } from "../../../../core/rules/hints";
@@ -79,7 +79,8 @@ export function RewardsEditor({
   };
   const does = (r: Reward): string =>
     r.effects.map((d) => effectInWords(d, { when: "redemption", fixed: true }, names)).join(", then ") ||
-    (r.approval ? "waits for somebody’s yes" : "does nothing yet");
+    (r.approval ? "waits for somebody’s yes" : r.codes.length > 0 ? "hands out a code" : "does nothing yet");
+  const unsold = book.rewards.filter((r) => r.on && givesNothing(r));
 
   return (
     <Box>
@@ -88,6 +89,7 @@ export function RewardsEditor({
         draft={draft}
         thing="list of rewards"
         where="the viewer page"
+        publishedBut={unsold.length === 0 ? "" : `Not sold, since it does nothing yet: ${unsold.map((r) => r.name).join(", ")}.`}
         lead={
           <Flex gap="4" align="baseline">
             <Text as="h1" fontFamily="heading" fontWeight="700" fontSize="19px">
@@ -193,7 +195,7 @@ export function RewardsEditor({
                         aria-pressed={r.id === chosen}
                         aria-label={r.name}
                       >
-                        <PriceTag price={count(r.price)} points={pointsName} chosen={r.id === chosen} dim={!r.on}>
+                        <PriceTag price={count(r.price)} points={pointsName} chosen={r.id === chosen} dim={!r.on || givesNothing(r)}>
                           <Flex align="center" gap="2.5">
                             <Icon available={available} icon={r.icon} />
                             <Box minW="0" flex="1">
@@ -204,9 +206,9 @@ export function RewardsEditor({
                                 <Text fontFamily="mono" fontSize="14px" color="inkSoft" flexShrink="0">
                                   {r.words[0] ?? ""}
                                 </Text>
-                                {!r.on && (
-                                  <Text fontSize="14px" color="inkSoft">
-                                    off
+                                {(!r.on || givesNothing(r)) && (
+                                  <Text fontSize="14px" color={r.on ? "brickText" : "inkSoft"} flexShrink="0">
+                                    {r.on ? "not sold" : "off"}
                                   </Text>
                                 )}
                               </Flex>
