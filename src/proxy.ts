@@ -31,4 +31,5 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: ["/((?!_next/static|studio.svg|icon.svg).*)"] };
+// Not the API: what goes through here is kept in memory as well, and cut off at 10 MB. Its own headers are set in `dispatch.ts`.
+export const config = { matcher: ["/((?!api/|_next/static|studio.svg|icon.svg).*)"] };

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { channelId } from "../core/kernel/ids";
-import { OneVoice } from "../server/engine/voice";
+import { OneVoice } from "../core/wire/one-voice";
 import { PageVoice, sayEveryMs } from "./voice";
 
 const channel = channelId("kiln");

@@ -2,8 +2,10 @@
 import { Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { Pencil, Trash2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
+import { tooLargeInWords } from "../../core/props/sizes";
 import { useDrop } from "../../ui/drop-area";
 import { IconButton } from "../../ui/icon-button";
+import { sendForm } from "../../ui/send-form";
 import { tell, tellTrouble } from "../../ui/toaster";
 import { call } from "./call";
 
@@ -129,7 +131,9 @@ export function BringIn({
   label,
   button,
   accept,
-  onFile,
+  path,
+  most,
+  onAnswer,
   onDone,
   children,
   ...rest
@@ -137,24 +141,36 @@ export function BringIn({
   label: string;
   button: string;
   accept: string;
-  onFile: (form: FormData) => Promise<void>;
+  /** Where it is sent, as the field `file` of a form. */
+  path: string;
+  /** What is larger is not sent. */
+  most: number;
+  onAnswer: (answer: unknown) => void;
   onDone: () => Promise<void>;
   /** What stands above and below the button. */
   children: (button: ReactNode) => ReactNode;
   "aria-labelledby": string;
   "data-testid": string;
 }>) {
-  const [busy, setBusy] = useState(false);
+  const [sending, setSending] = useState<Readonly<{ name: string; share: number }> | null>(null);
+  const calling = useRef<AbortController | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const bring = async (files: readonly File[]): Promise<void> => {
-    setBusy(true);
+    const now = (calling.current = new AbortController());
     for (const file of files) {
-      const form = new FormData();
-      form.set("file", file);
-      await onFile(form);
+      if (file.size > most) {
+        tellTrouble(`${file.name}: ${tooLargeInWords(most)}`);
+        continue;
+      }
+      setSending({ name: file.name, share: 0 });
+      const onShare = (share: number): void => setSending({ name: file.name, share });
+      const sent = await sendForm(`/api${path}`, "file", file, { onShare, signal: now.signal });
+      if (sent === "cancelled") break;
+      if (sent === "no-answer") tellTrouble("Izzam does not answer. Try again in a moment.");
+      else onAnswer(sent.answer);
     }
     await onDone();
-    setBusy(false);
+    setSending(null);
   };
   const { over, handlers } = useDrop((files) => void bring(files));
   return (
@@ -184,9 +200,19 @@ export function BringIn({
               void bring(files);
             }}
           />
-          <Button size="sm" variant="outline" loading={busy} onClick={() => field.current?.click()}>
+          <Button size="sm" variant="outline" loading={sending !== null} onClick={() => field.current?.click()}>
             {button}
           </Button>
+          {sending !== null && (
+            <Flex role="status" align="center" gap="2" fontSize="15px" color="inkSoft">
+              {sending.share < 1 ? `${sending.name}: ${Math.floor(sending.share * 100)} % sent` : `${sending.name} is looked at`}
+              {sending.share < 1 && (
+                <Button size="xs" variant="ghost" onClick={() => calling.current?.abort()}>
+                  Cancel
+                </Button>
+              )}
+            </Flex>
+          )}
         </>,
       )}
     </chakra.section>

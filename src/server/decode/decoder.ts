@@ -10,7 +10,7 @@ import type { Done, Job, Unpacked, UnzipOf } from "./jobs";
 export type Decoder = Readonly<{
   picture: (bytes: Buffer) => Promise<Result<Sheet>>;
   prop: (bytes: Buffer, kept?: Readonly<{ kind: "picture" | "sound"; settings: unknown }>) => Promise<Result<MadeProp>>;
-  unzip: (bytes: Buffer, mostEach: number, folder: string, of?: UnzipOf) => Promise<Result<Unpacked>>;
+  unzip: (path: string, mostEach: number, folder: string, of?: UnzipOf) => Promise<Result<Unpacked>>;
   /** Somebody's picture, small and square. */
   face: (bytes: Buffer) => Promise<Result<Buffer>>;
   stop: () => void;
@@ -18,7 +18,7 @@ export type Decoder = Readonly<{
 export const decoderOf = (run: <J extends Job>(job: J) => Promise<Done[J["do"]]>, stop: () => void): Decoder => ({
   picture: (bytes) => run({ do: "picture", bytes }),
   prop: (bytes, kept) => run({ do: "prop", bytes, kept: kept ?? null }),
-  unzip: (bytes, mostEach, folder, of = "props") => run({ do: "unzip", bytes, mostEach, folder, of }),
+  unzip: (path, mostEach, folder, of = "props") => run({ do: "unzip", path, mostEach, folder, of }),
   // What came from another process is bytes, and no Buffer.
   face: async (bytes) => {
     const made = await run({ do: "face", bytes });

@@ -1,4 +1,4 @@
-import { writeFile } from "node:fs/promises";
+import { readFile, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { ok, type Result } from "../../core/kernel/refusal";
 import { toFace } from "../pictures/face";
@@ -12,14 +12,14 @@ export type Job =
   | Readonly<{ do: "picture"; bytes: Uint8Array }>
   | Readonly<{ do: "prop"; bytes: Uint8Array; kept: Readonly<{ kind: "picture" | "sound"; settings: unknown }> | null }>
   | Readonly<{ do: "face"; bytes: Uint8Array }>
-  | Readonly<{ do: "unzip"; bytes: Uint8Array; mostEach: number; folder: string; of: UnzipOf }>;
+  | Readonly<{ do: "unzip"; path: string; mostEach: number; folder: string; of: UnzipOf }>;
 /** `props`: pictures and sounds; `show`: what is read of a show as a file. */
 export type UnzipOf = "props" | "show";
 export type Unpacked = readonly Readonly<{ name: string; path: string }>[];
 export type Done = Readonly<{ picture: Result<Sheet>; prop: Result<MadeProp>; unzip: Result<Unpacked>; face: Result<Buffer> }>;
 
 export async function work<J extends Job>(job: J): Promise<Done[J["do"]]> {
-  const bytes = Buffer.from(job.bytes.buffer, job.bytes.byteOffset, job.bytes.byteLength);
+  const bytes = job.do === "unzip" ? await readFile(job.path) : Buffer.from(job.bytes.buffer, job.bytes.byteOffset, job.bytes.byteLength);
   // Each branch answers as its job does; the compiler can't follow that through a generic.
   const answer = async (): Promise<Done[Job["do"]]> => {
     switch (job.do) {

@@ -131,7 +131,11 @@ describe("points and rewards on the real database", () => {
     await s.sound();
   });
   test("a sale whose answer was lost, asked for again after a restart when its own limit would refuse it: it hears of its sale", async () => {
-    const s = await opened([reward("once", { perViewerShow: 1 }), reward("last", { stock: 1 }), reward("rests", { sharedRestMs: 600_000 })]);
+    const s = await opened([
+      reward("once", { perViewerShow: 1 }),
+      reward("last", { stock: 1 }),
+      reward("rests", { sharedRestMs: 600_000 }),
+    ]);
     await s.onAir();
     await s.give("ada", 1_000);
     const first = await Promise.all(["once", "last", "rests"].map((which) => s.purchase("ada", which, 100, `lost-${which}`)));

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { FromPage, OpenPage } from "../../core/wire/messages";
-import { leaseMs } from "./voice";
+import { leaseMs } from "../../core/wire/one-voice";
 
 export type Hello = Extract<FromPage, { type: "hello" }>;
 export type Report = Extract<FromPage, { type: "report" }>;

@@ -4,7 +4,7 @@ import { refused, type Result } from "../../core/kernel/refusal";
 import { type OpenPage, type ToneCame, type ToOverlay, wireVersion } from "../../core/wire/messages";
 import { type Page, sendTo, speaks } from "./overlay-pages";
 import { Tones } from "./tones";
-import { OneVoice } from "./voice";
+import { OneVoice } from "../../core/wire/one-voice";
 
 type Parts = Readonly<{
   pages: ReadonlyMap<WebSocket, Page>;

@@ -6,6 +6,8 @@ export const mediaPurposes = ["new", "shape", "replace", "clip"] as const;
 export type MediaPurpose = (typeof mediaPurposes)[number];
 export type MediaState = "waiting" | "working" | "done" | "failed" | "dropped";
 export type StoredFile = Readonly<{ sha: string; mime: string; bytes: Buffer }>;
+/** One that lies on the disk: it is read in parts. */
+export type FileOnDisk = Readonly<{ sha: string; mime: string; path: string; size: number }>;
 
 export type NewMediaJob = Readonly<{
   id: string;
@@ -24,7 +26,7 @@ export type MediaJob = NewMediaJob &
   Readonly<{ state: MediaState; share: number; tries: number; createdMs: number; why: Refusal | null; result: unknown }>;
 
 export type MediaStore = Readonly<{
-  putFile: (file: StoredFile, nowMs: number) => Promise<void>;
+  putFile: (file: StoredFile | FileOnDisk, nowMs: number) => Promise<void>;
   /** Its size, and its bytes part by part from `from` up to, and without, `to`; null when there is none. */
   file: (
     sha: string,

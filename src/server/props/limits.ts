@@ -1,4 +1,1 @@
-import { mostSoundBytes } from "../sounds/sound";
-
-/** How large the file of a prop may be, films apart. */
-export const mostPropBytes = mostSoundBytes;
+export { mostPropBytes } from "../../core/props/sizes";

@@ -10,6 +10,7 @@ import { addEmote, emoteWordSchema, removeEmote, renameEmote, restoreEmote } fro
 import { saveDraft } from "./games";
 import { bookOf } from "./books";
 import { endOldSecret, eventSecret, replaceTrigger, revokeTrigger, rotateEventSecret, triggerToken } from "./events";
+import { inMemory } from "./brought";
 import { addProps, propsWithUses, replaceProp, reshapeProp } from "./props";
 import { nowMs, openedWeb } from "../testing/web";
 
@@ -99,7 +100,7 @@ describe("props", () => {
       .png()
       .toBuffer();
   test("are added, found as used, cut from the untouched source, replaced, removed and restored", async () => {
-    const added = await addProps(web, owner.channelId, await tile("#a10"), "red_tile.png");
+    const added = await addProps(web, owner.channelId, inMemory(await tile("#a10"), "red_tile.png"));
     const id = added.ok ? (added.value[0]?.id ?? "") : "";
     expect((await propsWithUses(web, owner.channelId))[0]).toMatchObject({ id, name: "red tile", kind: "picture", usedIn: [] });
     const cues = await bookOf(web.store, owner.channelId, "cues", owner.login, nowMs);
@@ -121,8 +122,8 @@ describe("props", () => {
     const cut = { crop: { x: 0, y: 0, width: 0.5, height: 1 }, grid: { columns: 1, rows: 1, frames: 1 }, frameMs: 0 };
     expect((await reshapeProp(web, owner.channelId, id, cut)).ok).toBe(true);
     expect((await propsWithUses(web, owner.channelId))[0]?.facts).toMatchObject({ frameWidth: 15, sourceWidth: 30 });
-    expect((await replaceProp(web, owner.channelId, id, await tile("#0a1"))).ok).toBe(true);
-    expect(await replaceProp(web, owner.channelId, id, Buffer.from("nothing"))).toMatchObject({ ok: false });
+    expect((await replaceProp(web, owner.channelId, id, inMemory(await tile("#0a1")))).ok).toBe(true);
+    expect(await replaceProp(web, owner.channelId, id, inMemory(Buffer.from("nothing")))).toMatchObject({ ok: false });
     await web.store.props.remove(owner.channelId, id, nowMs);
     expect(await propsWithUses(web, owner.channelId)).toEqual([]);
     expect((await mariadbEngineStore(db).channel(owner.channelId))!.sprites.some((s) => s.key === `prop:${id}`)).toBe(false);
@@ -130,12 +131,12 @@ describe("props", () => {
     expect((await mariadbEngineStore(db).channel(owner.channelId))!.sprites.some((s) => s.key === `prop:${id}`)).toBe(true);
   });
   test("the same file twice is told; a file that is nothing is refused as what it is not", async () => {
-    await addProps(web, owner.channelId, await tile("#123"), "a.png");
-    expect(await addProps(web, owner.channelId, await tile("#123"), "b.png")).toMatchObject({
+    await addProps(web, owner.channelId, inMemory(await tile("#123"), "a.png"));
+    expect(await addProps(web, owner.channelId, inMemory(await tile("#123"), "b.png"))).toMatchObject({
       ok: true,
       value: [{ ok: false, words: "This file is there already, as a." }],
     });
-    expect(await addProps(web, owner.channelId, Buffer.from("<html>"), "x.png")).toMatchObject({
+    expect(await addProps(web, owner.channelId, inMemory(Buffer.from("<html>"), "x.png"))).toMatchObject({
       ok: false,
       refusal: { code: "picture/unknown-kind" },
     });

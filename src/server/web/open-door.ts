@@ -3,7 +3,7 @@ import { refused, type Result } from "../../core/kernel/refusal";
 import type { WebServices } from "../composition/web";
 import { browserIn } from "./accounts";
 import { addressOf, isLocal, keepSession } from "./cookie";
-import { fromOurs, type Route } from "./route-kit";
+import { fromOurs, type Route, readBody } from "./route-kit";
 import { firstProblem } from "../../core/words/problem";
 import { services } from "./services";
 
@@ -15,7 +15,7 @@ export function entrance<B>(
   act: (web: WebServices, body: B, address: string, local: boolean, where: string) => Promise<Opened>,
 ): Route {
   return fromOurs(async ({ request }) => {
-    const body = schema.safeParse(await request.json().catch(() => undefined));
+    const body = schema.safeParse(await readBody(request));
     if (!body.success) return refused("input/invalid", { why: firstProblem(body.error) });
     return keepSession(
       await act(services(), body.data, await addressOf(), await isLocal(), browserIn(request.headers.get("user-agent") ?? "")),

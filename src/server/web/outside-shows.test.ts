@@ -7,6 +7,7 @@ import { showFormat } from "../../core/review/bundle";
 import { forgetInOutsideShows } from "../adapters/mariadb/outside-shows";
 import type { Session } from "../ports/operator-store";
 import { testWeb } from "../testing/web";
+import { inMemory } from "./brought";
 import { actOnOutsideShow, addOutsideShow, outsideLines, outsideLinesSchema } from "./outside-shows";
 import { refusalInWords } from "./words";
 
@@ -59,7 +60,7 @@ const usual = [
   JSON.stringify({ at: iso(460_000), kind: "raid", viewer: { id: "mo", name: "mo" }, body: { viewers: 40, notes: [] } }),
   "{half",
 ];
-const add = (bytes: Buffer) => addOutsideShow(at.web, session, bytes);
+const add = (bytes: Buffer) => addOutsideShow(at.web, session, inMemory(bytes));
 const idOf = async (bytes: Buffer): Promise<string> => {
   const added = await add(bytes);
   if (!added.ok) throw new Error(added.refusal.code);

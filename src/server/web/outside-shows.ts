@@ -13,9 +13,9 @@ import { cut } from "../../core/kernel/text";
 import { OutsideLog, type OutsideLine, type OutsideShow, readManifest, readMoments, readResults } from "../../core/review/outside";
 import type { WebServices } from "../composition/web";
 import type { Session } from "../ports/operator-store";
+import { type Brought, pathOf } from "./brought";
 import { saidBy } from "./show-lines";
 
-export const mostShowBytes = 80 * 1024 * 1024;
 /** Unpacked it is no larger: a log of half a million lines is half of it. */
 const mostUnpacked = 250 * 1024 * 1024;
 
@@ -23,21 +23,21 @@ const mostUnpacked = 250 * 1024 * 1024;
 export async function addOutsideShow(
   { store, decoder, clock }: Pick<WebServices, "store" | "decoder" | "clock">,
   session: Session,
-  bytes: Buffer,
+  brought: Brought,
 ): Promise<Result<Readonly<{ id: string; bad: number }>>> {
   const folder = await mkdtemp(join(tmpdir(), "izzam-show-"));
   try {
-    const files = await decoder.unzip(bytes, mostUnpacked, folder, "show");
+    const files = await decoder.unzip(await pathOf(brought, folder), mostUnpacked, folder, "show");
     if (!files.ok) return files.refusal.code === "prop/nothing-in-zip" ? refused("outside/no-manifest") : files;
-    const pathOf = (name: string): string | null => files.value.find((f) => f.name === name)?.path ?? null;
+    const partAt = (name: string): string | null => files.value.find((f) => f.name === name)?.path ?? null;
     const textOf = async (name: string): Promise<string | null> => {
-      const path = pathOf(name);
+      const path = partAt(name);
       return path === null ? null : readFile(path, "utf8");
     };
     const manifest = readManifest(await textOf("manifest.json"));
     if (!manifest.ok) return manifest;
     const log = new OutsideLog(manifest.value, saidBy);
-    const path = pathOf("log.ndjson");
+    const path = partAt("log.ndjson");
     if (path !== null) for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) log.add(line);
     const table = Papa.parse<Record<string, string>>((await textOf("results.csv")) ?? "", { header: true, skipEmptyLines: true });
     const show: OutsideShow = {

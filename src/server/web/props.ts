@@ -1,4 +1,4 @@
-import { mkdtemp, readFile, rm } from "node:fs/promises";
+import { mkdtemp, rm, stat } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileTypeFromBuffer } from "file-type";
@@ -9,13 +9,14 @@ import { pictureDefaults, pictureFactsSchema } from "../../core/props/settings";
 import { videoDefaults, type VideoSettings, videoSettingsSchema } from "../../core/props/video";
 import type { WebServices } from "../composition/web";
 import { fetchFile } from "../props/address";
-import { mostPropBytes } from "../props/limits";
+import { inMegabytes, mostFilmBytes, mostPropBytes } from "../../core/props/sizes";
 import { isZip } from "../props/zip";
 import { sha256 } from "../hash";
 import { newToken } from "../secrets";
+import { type Brought, bytesOf, headOf, inMemory, pathOf, shaOf } from "./brought";
 import { refusalInWords } from "./words";
 
-export const mostUpload = 64 * 1024 * 1024;
+const tooLarge = (most: number): Result<never> => refused("prop/too-large", { mostMb: inMegabytes(most) });
 /** `making`: it is yet to be made, and is not there before. */
 export type Added = Readonly<{ name: string; ok: boolean; words: string; id: string; making?: boolean }>;
 
@@ -27,15 +28,17 @@ const nameFrom = (fileName: string): string =>
     .trim() || "without a name";
 
 type One = Readonly<{ id: string; making?: boolean }>;
-async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<One>> {
-  const sha = sha256(bytes);
+async function addOne(web: WebServices, channel: ChannelId, brought: Brought): Promise<Result<One>> {
+  const sha = await shaOf(brought);
+  const fileName = brought.name;
   // Asked first: opening a sound again only to find it known takes seconds.
   const same = await web.store.props.sameSource(channel, sha);
   if (same !== null) return refused("prop/same", { name: same });
-  if (await isFilm(bytes)) return addFilm(web, channel, bytes, fileName);
+  if (await isFilm(brought)) return addFilm(web, channel, brought);
+  const bytes = await bytesOf(brought);
   const made = await web.decoder.prop(bytes);
   // A drawn animation too long or too large for a sheet of frames is a moving picture.
-  if (!made.ok && (await isLongGif(bytes, made.refusal.code))) return addFilm(web, channel, bytes, fileName);
+  if (!made.ok && (await isLongGif(brought, made.refusal.code))) return addFilm(web, channel, brought);
   if (!made.ok) return made;
   const id = newToken();
   const { kind, sourceKind, made: file, settings, facts, name = nameFrom(fileName) } = made.value;
@@ -44,59 +47,61 @@ async function addOne(web: WebServices, channel: ChannelId, bytes: Buffer, fileN
   return added.ok ? ok({ id }) : added;
 }
 
-const isFilm = async (bytes: Buffer): Promise<boolean> => ((await fileTypeFromBuffer(bytes))?.mime ?? "").startsWith("video/");
-const isLongGif = async (bytes: Buffer, code: string): Promise<boolean> =>
-  (code === "picture/too-large" || code === "picture/too-many-frames") && (await fileTypeFromBuffer(bytes))?.mime === "image/gif";
+const mimeOf = async (file: Brought): Promise<string> => (await fileTypeFromBuffer(await headOf(file)))?.mime ?? "";
+const isFilm = async (file: Brought): Promise<boolean> => (await mimeOf(file)).startsWith("video/");
+const isLongGif = async (file: Brought, code: string): Promise<boolean> =>
+  (code === "picture/too-large" || code === "picture/too-many-frames") && (await mimeOf(file)) === "image/gif";
 
 /** Kept as it came, and made by and by: it takes longer than anybody waits for an answer. */
-async function addFilm(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<One>> {
+async function addFilm(web: WebServices, channel: ChannelId, film: Brought): Promise<Result<One>> {
   const id = newToken();
-  const name = nameFrom(fileName);
-  const done = await orderFilm(web, channel, { id: newToken(), purpose: "new", about: id, name, request: videoDefaults }, bytes);
+  const name = nameFrom(film.name);
+  const done = await orderFilm(web, channel, { id: newToken(), purpose: "new", about: id, name, request: videoDefaults }, film);
   return done.ok ? ok({ id, making: true }) : done;
 }
 async function orderFilm(
   web: WebServices,
   channel: ChannelId,
   job: Readonly<{ id: string; purpose: "new" | "shape" | "replace"; about: string; name: string; request: VideoSettings }>,
-  source: Buffer | string,
+  source: Brought | string,
 ): Promise<Result<null>> {
   const nowMs = web.clock.now();
-  const sha = typeof source === "string" ? source : sha256(source);
+  const sha = typeof source === "string" ? source : await shaOf(source);
   if (typeof source !== "string") {
-    await web.store.media.putFile({ sha, mime: "application/octet-stream", bytes: source }, nowMs);
+    if (source.size > mostFilmBytes) return tooLarge(mostFilmBytes);
+    await web.store.media.putFile({ ...source, sha, mime: "application/octet-stream" }, nowMs);
   }
   return web.store.media.add({ ...job, channel, sourceSha: sha, urgent: false }, nowMs);
 }
 
 /** A file, or all files of a ZIP, each with its own answer; a ZIP that describes a figure is one thing. */
-export async function addProps(web: WebServices, channel: ChannelId, bytes: Buffer, fileName: string): Promise<Result<readonly Added[]>> {
+export async function addProps(web: WebServices, channel: ChannelId, brought: Brought): Promise<Result<readonly Added[]>> {
   const answers: Added[] = [];
-  const add = async (file: Buffer, name: string): Promise<Result<One>> => {
-    const done = await addOne(web, channel, file, name);
+  const zip = isZip(await headOf(brought));
+  const add = async (file: Brought): Promise<Result<One>> => {
+    const done = await addOne(web, channel, file);
     const [id, making] = done.ok ? [done.value.id, done.value.making === true] : ["", false];
-    answers.push({ name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id, ...(making ? { making } : {}) });
+    answers.push({ name: file.name, ok: done.ok, words: done.ok ? "" : refusalInWords(done.refusal), id, ...(making ? { making } : {}) });
     return done;
   };
-  const figure =
-    isZip(bytes) && bytes.length <= mostPropBytes ? await addOne(web, channel, bytes, fileName) : refused("figure/no-manifest");
+  const figure = zip && brought.size <= mostPropBytes ? await addOne(web, channel, brought) : refused("figure/no-manifest");
   if (figure.ok || figure.refusal.code !== "figure/no-manifest") {
     const words = figure.ok ? "" : refusalInWords(figure.refusal);
     if (!figure.ok && !figure.refusal.code.startsWith("prop/")) return figure;
-    answers.push({ name: nameFrom(fileName), ok: figure.ok, words, id: figure.ok ? figure.value.id : "" });
-  } else if (isZip(bytes)) {
+    answers.push({ name: nameFrom(brought.name), ok: figure.ok, words, id: figure.ok ? figure.value.id : "" });
+  } else if (zip) {
     const folder = await mkdtemp(join(tmpdir(), "izzam-zip-"));
     try {
-      const unpacked = await web.decoder.unzip(bytes, mostPropBytes, folder);
+      const unpacked = await web.decoder.unzip(await pathOf(brought, folder), mostPropBytes, folder);
       if (!unpacked.ok) return unpacked;
-      for (const { name, path } of unpacked.value) await add(await readFile(path), name);
+      for (const { name, path } of unpacked.value) await add({ name, path, size: (await stat(path)).size });
     } finally {
       await rm(folder, { recursive: true, force: true });
     }
   } else {
-    if (bytes.length > mostPropBytes && !(await isFilm(bytes)) && !(await isLongGif(bytes, "picture/too-large")))
-      return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
-    const only = await add(bytes, fileName);
+    if (brought.size > mostPropBytes && !(await isFilm(brought)) && !(await isLongGif(brought, "picture/too-large")))
+      return tooLarge(mostPropBytes);
+    const only = await add(brought);
     // A file that is nothing is refused as a whole; one that is there already is an answer of its own.
     if (!only.ok && !only.refusal.code.startsWith("prop/")) return only;
   }
@@ -105,8 +110,8 @@ export async function addProps(web: WebServices, channel: ChannelId, bytes: Buff
 }
 
 export async function addFromAddress(web: WebServices, channel: ChannelId, address: string): Promise<Result<readonly Added[]>> {
-  const file = await fetchFile(address, mostUpload);
-  return file.ok ? addProps(web, channel, file.value.bytes, file.value.name) : file;
+  const file = await fetchFile(address, mostFilmBytes);
+  return file.ok ? addProps(web, channel, inMemory(file.value.bytes, file.value.name)) : file;
 }
 
 /** Cut, framed or trimmed anew, always from the untouched source. */
@@ -143,16 +148,17 @@ export async function wholePicture(web: WebServices, channel: ChannelId, id: str
 }
 
 /** Another file in its place: everything that uses it shows the new one. */
-export async function replaceProp(web: WebServices, channel: ChannelId, id: string, bytes: Buffer): Promise<Result<null>> {
+export async function replaceProp(web: WebServices, channel: ChannelId, id: string, brought: Brought): Promise<Result<null>> {
   const kept = await web.store.props.source(channel, id);
   if (kept === null) return refused("prop/unknown");
   if (kept.kind === "video") {
-    if (!(await isFilm(bytes)) && (await fileTypeFromBuffer(bytes))?.mime !== "image/gif") return refused("prop/other-kind");
+    if (!(await isFilm(brought)) && (await mimeOf(brought)) !== "image/gif") return refused("prop/other-kind");
     // Another file is cut otherwise: as it comes.
-    return orderFilm(web, channel, { id: newToken(), purpose: "replace", about: id, name: "", request: videoDefaults }, bytes);
+    return orderFilm(web, channel, { id: newToken(), purpose: "replace", about: id, name: "", request: videoDefaults }, brought);
   }
-  if (bytes.length > mostPropBytes) return refused("prop/too-large", { mostMb: mostPropBytes / 1024 / 1024 });
-  if (await isFilm(bytes)) return refused("prop/other-kind");
+  if (await isFilm(brought)) return refused("prop/other-kind");
+  if (brought.size > mostPropBytes) return tooLarge(mostPropBytes);
+  const bytes = await bytesOf(brought);
   const made = await web.decoder.prop(bytes);
   if (!made.ok) return made;
   if (made.value.kind !== kept.kind) return refused("prop/other-kind");

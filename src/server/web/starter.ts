@@ -6,6 +6,7 @@ import { ok, type Refusal, type Result } from "../../core/kernel/refusal";
 import type { WebServices } from "../composition/web";
 import { drawnEmotes } from "../pictures/frames";
 import { addEmote } from "./emotes";
+import { inMemory } from "./brought";
 import { addProps } from "./props";
 
 /** What ships with Izzam, drawn and sounded for it; every process of an installation works in its folder. */
@@ -29,7 +30,7 @@ export async function addStarter(web: WebServices, channel: ChannelId, what: "em
     }
   } else
     for (const file of (await readdir(join(folder, "props"))).sort()) {
-      const done = await addProps(web, channel, await readFile(join(folder, "props", file)), file);
+      const done = await addProps(web, channel, inMemory(await readFile(join(folder, "props", file)), file));
       if (done.ok) added += done.value.filter((a) => a.ok).length;
       else why = done.refusal;
     }

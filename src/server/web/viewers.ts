@@ -6,10 +6,10 @@ import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { HistoryLine } from "../ports/points-store";
 import { hashToken, newToken, seal } from "../secrets";
-import { sha256 } from "../hash";
 import { allowed } from "./accounts";
 import { keepCookie } from "./cookie";
 import { cookie } from "./asked";
+import { type Brought, headOf, shaOf } from "./brought";
 import { services } from "./services";
 
 export const viewerCookie = "izzam_viewer";
@@ -92,11 +92,13 @@ export async function act(channel: ChannelId, given: z.infer<typeof actSchema>):
     : done;
 }
 /** A film from a phone: large enough for a minute of it. */
-export const mostFilm = 40 * 1024 * 1024;
 const perFilms = new RateLimiterMemory({ points: 12, duration: 3_600 });
 const perChannelFilms = new RateLimiterMemory({ points: 300, duration: 3_600 });
 /** Keeps a film that somebody wants to show, and gives back by what it is asked for. Read only once it is clear that they may. */
-export async function keepFilm(channel: ChannelId, read: () => Promise<Buffer | null>): Promise<Result<Readonly<{ source: string }>>> {
+export async function keepFilm(
+  channel: ChannelId,
+  take: (keep: (film: Brought) => Promise<Result<Readonly<{ source: string }>>>) => Promise<Result<Readonly<{ source: string }>>>,
+): Promise<Result<Readonly<{ source: string }>>> {
   const token = await pageToken();
   if (token === "") return refused("viewer/not-proven");
   const { engine, store, clock } = services();
@@ -111,14 +113,14 @@ export async function keepFilm(channel: ChannelId, read: () => Promise<Buffer | 
     const may = await allowed(limit, key);
     if (!may.ok) return may;
   }
-  const bytes = await read();
-  if (bytes === null || bytes.length === 0) return refused("picture/empty");
-  if (bytes.length > mostFilm) return refused("prop/too-large", { mostMb: mostFilm / 1024 / 1024 });
-  const mime = (await fileTypeFromBuffer(bytes))?.mime ?? "";
-  if (!mime.startsWith("video/") && mime !== "image/gif") return refused("video/no-video");
-  const source = sha256(bytes);
-  await store.media.putFile({ sha: source, mime: "application/octet-stream", bytes }, clock.now());
-  return ok({ source });
+  return take(async (film) => {
+    if (film.size === 0) return refused("picture/empty");
+    const mime = (await fileTypeFromBuffer(await headOf(film)))?.mime ?? "";
+    if (!mime.startsWith("video/") && mime !== "image/gif") return refused("video/no-video");
+    const source = await shaOf(film);
+    await store.media.putFile({ ...film, sha: source, mime: "application/octet-stream" }, clock.now());
+    return ok({ source });
+  });
 }
 const sentence = (words: string): string => (words === "" ? "" : `${words[0]?.toUpperCase() ?? ""}${words.slice(1)}.`);
 

@@ -217,6 +217,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "speech/late":
     case "speech/failed":
       return "This voice could not be heard. Is its engine installed? ./start installs what it needs.";
+    case "upload/broken":
+      return "The file did not come whole, so nothing was kept of it. Send it again.";
     case "page/closed":
       return "This page is not open any more.";
     case "page/silent":

@@ -2,6 +2,7 @@
 import { Box, chakra, Text } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import { useState } from "react";
+import { mostChatLogBytes } from "../../../core/props/sizes";
 import { count, counted } from "../../../core/words/sentence";
 import type { ChatLogRow } from "../../../server/ports/chat-log-store";
 import type { ChatLogAdded } from "../../../server/web/chat-logs";
@@ -17,11 +18,11 @@ export function ChatLogs({ chats, onChats }: Readonly<{ chats: readonly ChatLogR
     const said = await call<{ logs: readonly ChatLogRow[] }>("GET", "/chat-logs");
     if (said.ok) onChats(said.value.logs);
   };
-  const bring = async (form: FormData): Promise<void> => {
-    setAdded(null);
-    const said = await call<ChatLogAdded>("POST", "/chat-logs", form);
-    if (said.ok) setAdded(said.value);
-    else tellTrouble(said.words);
+  const came = (answer: unknown): void => {
+    // Our own route handlers answer in this shape.
+    const said = answer as { ok: true; value: ChatLogAdded } | { ok: false; words: string };
+    setAdded(said.ok ? said.value : null);
+    if (!said.ok) tellTrouble(said.words);
   };
   return (
     <BringIn
@@ -30,7 +31,9 @@ export function ChatLogs({ chats, onChats }: Readonly<{ chats: readonly ChatLogR
       label="A log of past chat"
       button="Bring in a chat log"
       accept=".log,.txt,.jsonl,.ndjson,.json,text/plain"
-      onFile={bring}
+      path="/chat-logs"
+      most={mostChatLogBytes}
+      onAnswer={came}
       onDone={look}
     >
       {(button) => (

@@ -2,6 +2,7 @@
 import { Box, Text } from "@chakra-ui/react";
 import Link from "next/link";
 import { useState } from "react";
+import { mostShowBytes } from "../../../core/props/sizes";
 import { counted } from "../../../core/words/sentence";
 import type { OutsideShowRow } from "../../../server/ports/outside-show-store";
 import { tell, tellTrouble } from "../../../ui/toaster";
@@ -16,8 +17,9 @@ export function OutsideShows({ shows: first }: Readonly<{ shows: readonly Outsid
     const said = await call<{ shows: readonly OutsideShowRow[] }>("GET", "/review/outside");
     if (said.ok) setShows(said.value.shows);
   };
-  const bring = async (form: FormData): Promise<void> => {
-    const said = await call<{ id: string; bad: number }>("POST", "/review/outside", form);
+  const came = (answer: unknown): void => {
+    // Our own route handlers answer in this shape.
+    const said = answer as { ok: true; value: { bad: number } } | { ok: false; words: string };
     if (!said.ok) tellTrouble(said.words);
     else if (said.value.bad === 0) tell("It came in, and stands below.");
     else tell(`It came in; ${counted(said.value.bad, "line")} of its log could not be read.`);
@@ -30,7 +32,9 @@ export function OutsideShows({ shows: first }: Readonly<{ shows: readonly Outsid
         label="The ZIP of a show"
         button="Bring in a show"
         accept=".zip,application/zip"
-        onFile={bring}
+        path="/review/outside"
+        most={mostShowBytes}
+        onAnswer={came}
         onDone={look}
       >
         {(button) => (

@@ -1,4 +1,4 @@
-import { does, fromOurs, reads, type Routes } from "../../../server/web/route-kit";
+import { does, fromOurs, reads, type Routes, readBody } from "../../../server/web/route-kit";
 import { ok, refused } from "../../../core/kernel/refusal";
 import { markOf } from "../../../core/show/timeline";
 import { firstProblem } from "../../../core/words/problem";
@@ -74,7 +74,7 @@ export const boothRoutes: Routes = {
   ),
   /** A phone hands in the one-time code and gets its own session. */
   "POST /remote/pair": fromOurs(async ({ request }) => {
-    const given = pairBody.safeParse(await request.json().catch(() => undefined));
+    const given = pairBody.safeParse(await readBody(request));
     if (!given.success) return refused("input/invalid", { why: firstProblem(given.error) });
     return keepCookie(remoteCookie, await pair(services(), given.data.code, given.data.label, await addressOf()));
   }),

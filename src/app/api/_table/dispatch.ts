@@ -19,8 +19,23 @@ const routeAt = (method: HTTPMethod, path: string) => {
   return found === null || route?.handle === undefined ? null : { route, params: found.params as Readonly<Record<string, string>> };
 };
 
+/** Nothing of the API is a page: what is opened as one by mistake may do nothing. An answer's own headers go before these. */
+const plainHeaders = {
+  "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
+  "x-content-type-options": "nosniff",
+  "referrer-policy": "same-origin",
+  "x-frame-options": "DENY",
+  "cross-origin-opener-policy": "same-origin",
+};
+
 /** Answers whatever is asked of the API, by its table. */
-export function dispatch(request: NextRequest): Promise<Response> {
+export async function dispatch(request: NextRequest): Promise<Response> {
+  const response = await routed(request);
+  for (const [name, value] of Object.entries(plainHeaders)) if (!response.headers.has(name)) response.headers.set(name, value);
+  return response;
+}
+
+function routed(request: NextRequest): Promise<Response> {
   const path = new URL(request.url).pathname.replace(/^\/api(?=\/)/, "");
   // A look ahead is answered as the look would be; its body is left out by the server.
   const method = request.method === "HEAD" ? "GET" : (request.method as HTTPMethod);

@@ -1,22 +1,21 @@
-import { does, reads, takes, type Routes } from "../../../server/web/route-kit";
-import { ok, refused } from "../../../core/kernel/refusal";
+import { does, reads, takes, type Routes, readBody } from "../../../server/web/route-kit";
+import { ok, refusal, refused } from "../../../core/kernel/refusal";
+import { inMegabytes, mostZipBytes } from "../../../core/props/sizes";
 import { voiceSchema } from "../../../core/speech/voice";
 import { firstProblem } from "../../../core/words/problem";
 import { mostPictureBytes } from "../../../server/pictures/limits";
 import { addEmote, emoteWordSchema, removeEmote, renameEmote, restoreEmote } from "../../../server/web/emotes";
-import {
-  addFromAddress,
-  addProps,
-  mostUpload,
-  propsInMaking,
-  propsWithUses,
-  replaceProp,
-  reshapeProp,
-  wholePicture,
-} from "../../../server/web/props";
+import { addFromAddress, addProps, propsInMaking, propsWithUses, replaceProp, reshapeProp, wholePicture } from "../../../server/web/props";
 import { services } from "../../../server/web/services";
+import { withUpload } from "../../../server/web/upload";
 import { z } from "zod";
 
+/** A ZIP may be this large; what a single file may have is said by what it is. */
+const propLimits = {
+  most: mostZipBytes,
+  tooLarge: refusal("prop/too-large", { mostMb: inMegabytes(mostZipBytes) }),
+  missing: refusal("picture/empty"),
+};
 const addressBody = z.object({ address: z.string().trim().min(1).max(2_000) });
 
 export const libraryRoutes: Routes = {
@@ -94,12 +93,9 @@ export const libraryRoutes: Routes = {
   }),
   /** Another file in its place, as a form. */
   "PUT /props/:id": takes("prop.edit", async ({ session, params, request }) => {
-    if (Number(request.headers.get("content-length") ?? Infinity) > mostUpload) return refused("prop/too-large", { mostMb: 64 });
-    const file = (await request.formData().catch(() => null))?.get("file");
-    if (!(file instanceof Blob)) return refused("picture/empty");
     const web = services();
     const id = params["id"] ?? "";
-    const done = await replaceProp(web, session.channelId, id, Buffer.from(await file.arrayBuffer()));
+    const done = await withUpload(request, "file", propLimits, (file) => replaceProp(web, session.channelId, id, file));
     if (done.ok) await web.store.log.audit(session.channelId, session.operatorId, "prop.edit", { replaced: id }, web.clock.now());
     return done;
   }),
@@ -109,18 +105,15 @@ export const libraryRoutes: Routes = {
   }),
   /** A file as a form, or an address as JSON. Its size is checked before it is read. */
   "POST /props": takes("prop.edit", async ({ session, request }) => {
-    if (Number(request.headers.get("content-length") ?? Infinity) > mostUpload) return refused("prop/too-large", { mostMb: 64 });
     const web = services();
     const { channelId, operatorId } = session;
     let added: Awaited<ReturnType<typeof addProps>>;
     if ((request.headers.get("content-type") ?? "").startsWith("application/json")) {
-      const body = addressBody.safeParse(await request.json().catch(() => null));
+      const body = addressBody.safeParse(await readBody(request));
       if (!body.success) return refused("prop/bad-address");
       added = await addFromAddress(web, channelId, body.data.address);
     } else {
-      const file = (await request.formData().catch(() => null))?.get("file");
-      if (!(file instanceof Blob)) return refused("picture/empty");
-      added = await addProps(web, channelId, Buffer.from(await file.arrayBuffer()), file instanceof File ? file.name : "file");
+      added = await withUpload(request, "file", propLimits, (file) => addProps(web, channelId, file));
     }
     if (added.ok) await web.store.log.audit(channelId, operatorId, "prop.edit", { added: added.value.map((a) => a.id) }, web.clock.now());
     return added;

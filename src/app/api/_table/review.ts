@@ -1,13 +1,15 @@
+import { mostShowBytes } from "../../../core/props/sizes";
 import { does, open, reads, takes, type Routes } from "../../../server/web/route-kit";
-import { ok, refused } from "../../../core/kernel/refusal";
+import { ok, refusal, refused } from "../../../core/kernel/refusal";
 import { addressOf } from "../../../server/web/cookie";
-import { actOnOutsideShow, addOutsideShow, mostShowBytes, outsideLines, outsideLinesSchema } from "../../../server/web/outside-shows";
+import { actOnOutsideShow, addOutsideShow, outsideLines, outsideLinesSchema } from "../../../server/web/outside-shows";
 import { asCsv, pastRounds, roundOut, roundsAsCsv } from "../../../server/web/past-rounds";
 import { factsOf, published } from "../../../server/web/published";
 import { actOnShow, markersOut, outSchema, reviewActSchema, showMoments } from "../../../server/web/review";
 import { may } from "../../../server/web/rights";
 import { proofIn, roundOf } from "../../../server/web/rounds";
 import { services } from "../../../server/web/services";
+import { withUpload } from "../../../server/web/upload";
 import { shareShow, unshareShow } from "../../../server/web/share";
 import { linesSchema, showLines } from "../../../server/web/show-lines";
 import { recordIn } from "../../../server/web/show-names";
@@ -41,11 +43,10 @@ export const reviewRoutes: Routes = {
   }),
   /** A ZIP of a show, as a form. Its size is checked before it is read. */
   "POST /review/outside": takes("review.edit", async ({ session, request }) => {
-    if (Number(request.headers.get("content-length") ?? Infinity) > mostShowBytes + 64 * 1024) return refused("outside/too-large");
-    const file = (await request.formData().catch(() => null))?.get("file");
-    if (!(file instanceof Blob)) return refused("input/invalid", { why: "No file came with this." });
-    if (file.size > mostShowBytes) return refused("outside/too-large");
-    return addOutsideShow(services(), session, Buffer.from(await file.arrayBuffer()));
+    const missing = refusal("input/invalid", { why: "No file came with this." });
+    return withUpload(request, "file", { most: mostShowBytes, tooLarge: refusal("outside/too-large"), missing }, (file) =>
+      addOutsideShow(services(), session, file),
+    );
   }),
   /** Rounds that are over, as CSV or JSON; with `id`, one of them with everybody who was in it. */
   "GET /review/rounds": reads("signed-in", async ({ session, query }) => {

@@ -1,22 +1,12 @@
+import { inMegabytes, mostViewerFilmBytes } from "../../../core/props/sizes";
 import { dropCookie } from "../../../server/web/asked";
 import { fromOurs, open, type Routes } from "../../../server/web/route-kit";
-import { ok, refused } from "../../../core/kernel/refusal";
+import { ok, refusal, refused } from "../../../core/kernel/refusal";
 import { addressOf } from "../../../server/web/cookie";
 import { services } from "../../../server/web/services";
+import { withUpload } from "../../../server/web/upload";
 import { fromViewer } from "../../../server/web/viewer-form";
-import {
-  act,
-  actSchema,
-  askCode,
-  buy,
-  buySchema,
-  channelOf,
-  keepFilm,
-  mineOf,
-  mostFilm,
-  pageToken,
-  viewerCookie,
-} from "../../../server/web/viewers";
+import { act, actSchema, askCode, buy, buySchema, channelOf, keepFilm, mineOf, pageToken, viewerCookie } from "../../../server/web/viewers";
 
 export const viewerPageRoutes: Routes = {
   /** A viewer does something in a game. */
@@ -35,12 +25,12 @@ export const viewerPageRoutes: Routes = {
   "POST /viewer/:channel/film": fromOurs(async ({ params, request }) => {
     const channel = channelOf(params["channel"] ?? "");
     if (channel === null) return refused("channel/unknown");
-    const tooLarge = refused("prop/too-large", { mostMb: mostFilm / 1024 / 1024 });
-    if (Number(request.headers.get("content-length") ?? Infinity) > mostFilm + 10_000) return tooLarge;
-    return keepFilm(channel, async () => {
-      const file = (await request.formData().catch(() => null))?.get("film");
-      return file instanceof Blob ? Buffer.from(await file.arrayBuffer()) : null;
-    });
+    const limits = {
+      most: mostViewerFilmBytes,
+      tooLarge: refusal("prop/too-large", { mostMb: inMegabytes(mostViewerFilmBytes) }),
+      missing: refusal("picture/empty"),
+    };
+    return keepFilm(channel, (keep) => withUpload(request, "film", limits, keep));
   }),
   /** This page is nobody's again. */
   "POST /viewer/:channel/leave": fromOurs(async ({ params }) => {

@@ -1,7 +1,7 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
 import { createServer, type Server, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
-import { send, sendFilm } from "./send";
+import { send } from "./send";
 
 /** The page's own code against a server that answers as one that starts, falls over or hangs up does. */
 let server: Server;
@@ -110,25 +110,6 @@ describe("what a viewer sends", () => {
       ["Bought.", true],
       ["12 s to go.", false],
       [expect.stringContaining("never paid twice"), false],
-    ]);
-  });
-});
-
-describe("a film that is sent ahead", () => {
-  const film = new File(["film"], "film.webm", { type: "video/webm" });
-  test("is known by what it came to; what is not taken is told in words", async () => {
-    const words: string[] = [];
-    const told = (text: string): void => void words.push(text);
-    answers = [json(200, { ok: true, value: { source: "f-1" } }), no(422, "prop/too-large", "At most 64 MB."), (res) => void res.destroy()];
-    expect(await sendFilm("kiln", film, told)).toBe("f-1");
-    expect(await sendFilm("kiln", film, told)).toBeNull();
-    expect(await sendFilm("kiln", film, told)).toBeNull();
-    expect(words).toEqual([
-      "Sending the film …",
-      "Sending the film …",
-      "At most 64 MB.",
-      "Sending the film …",
-      expect.stringContaining("Nothing was paid"),
     ]);
   });
 });

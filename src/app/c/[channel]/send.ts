@@ -1,3 +1,5 @@
+import { mostViewerFilmBytes, tooLargeInWords } from "../../../core/props/sizes";
+import { sendForm } from "../../../ui/send-form";
 import { purchaseRequestOf } from "./purchase-request";
 
 type Said = Readonly<{ ok: boolean; value?: { words: string }; words?: string; refusal?: { code: string } }>;
@@ -39,16 +41,21 @@ export async function send(
 
 /** Sends a film ahead, by whose hash it is asked for afterwards; null when it was not taken, which is said. */
 export async function sendFilm(channel: string, film: File, say: (words: string, good: boolean) => void): Promise<string | null> {
-  say("Sending the film …", true);
-  try {
-    const form = new FormData();
-    form.set("film", film);
-    const response = await fetch(`/api/viewer/${channel}/film`, { method: "POST", body: form });
-    const answer = (await response.json()) as { ok: boolean; value?: { source: string }; words?: string };
-    if (answer.ok) return answer.value?.source ?? null;
-    say(answer.words ?? "The film was not taken.", false);
-  } catch {
-    say("No answer came, so the film is not there. Nothing was paid; try again.", false);
+  if (film.size > mostViewerFilmBytes) {
+    say(tooLargeInWords(mostViewerFilmBytes), false);
+    return null;
   }
+  say("Sending the film …", true);
+  const onShare = (share: number): void =>
+    say(share < 1 ? `Sending the film: ${Math.floor(share * 100)} %` : "The film is looked at …", true);
+  const sent = await sendForm(`/api/viewer/${channel}/film`, "film", film, { onShare });
+  if (typeof sent === "string") {
+    say("No answer came, so the film is not there. Nothing was paid; try again.", false);
+    return null;
+  }
+  // Our own route handlers answer in this shape.
+  const answer = sent.answer as { ok: boolean; value?: { source: string }; words?: string };
+  if (answer.ok) return answer.value?.source ?? null;
+  say(answer.words ?? "The film was not taken.", false);
   return null;
 }

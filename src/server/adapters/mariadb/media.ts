@@ -1,6 +1,7 @@
+import { open, readFile } from "node:fs/promises";
 import { channelId, type ChannelId } from "../../../core/kernel/ids";
 import { ok, refused, type Refusal } from "../../../core/kernel/refusal";
-import { mediaPurposes, type MediaJob, type MediaState, type MediaStore, type StoredFile } from "../../ports/media-store";
+import { mediaPurposes, type MediaJob, type MediaState, type FileOnDisk, type MediaStore, type StoredFile } from "../../ports/media-store";
 import { type Database, fromJson } from "./database";
 import { type Row, text } from "./rows";
 
@@ -28,23 +29,48 @@ const jobOf = (r: Row): MediaJob => ({
   result: r["result"] === null ? null : fromJson(r["result"]),
 });
 
-export async function putFile(db: Database, { sha, mime, bytes }: StoredFile, nowMs: number): Promise<void> {
-  const large = bytes.length > partBytes;
+export async function putFile(db: Database, file: StoredFile | FileOnDisk, nowMs: number): Promise<void> {
+  const { sha, mime } = file;
+  const size = "bytes" in file ? file.bytes.length : file.size;
+  const large = size > partBytes;
   const there = (await db("prop_files").where({ sha }).first("sha")) as Row | undefined;
   if (there !== undefined) return void (await db("prop_files").where({ sha }).update({ created_ms: nowMs }));
   // With all its parts, or not at all.
   await db.transaction(async (trx) => {
     await trx("prop_files")
-      .insert({ sha, mime, bytes: large ? Buffer.alloc(0) : bytes, size: large ? bytes.length : null, created_ms: nowMs })
+      .insert({ sha, mime, bytes: large ? Buffer.alloc(0) : await wholeOf(file), size: large ? size : null, created_ms: nowMs })
       .onConflict("sha")
       .ignore();
     if (!large) return;
-    for (let n = 0; n * partBytes < bytes.length; n += 1)
-      await trx("file_parts")
-        .insert({ sha, n, bytes: bytes.subarray(n * partBytes, (n + 1) * partBytes) })
-        .onConflict(["sha", "n"])
-        .ignore();
+    let n = 0;
+    for await (const bytes of partsOf(file)) {
+      await trx("file_parts").insert({ sha, n, bytes }).onConflict(["sha", "n"]).ignore();
+      n += 1;
+    }
   });
+}
+const wholeOf = (file: StoredFile | FileOnDisk): Promise<Buffer> | Buffer => ("bytes" in file ? file.bytes : readFile(file.path));
+/** Each but the last as long as a part is. */
+async function* partsOf(file: StoredFile | FileOnDisk): AsyncGenerator<Buffer> {
+  if ("bytes" in file) {
+    for (let from = 0; from < file.bytes.length; from += partBytes) yield file.bytes.subarray(from, from + partBytes);
+    return;
+  }
+  const handle = await open(file.path);
+  try {
+    for (let from = 0; from < file.size; from += partBytes) {
+      const part = Buffer.alloc(Math.min(partBytes, file.size - from));
+      // A read may stop short of what was asked for.
+      for (let at = 0; at < part.length;) {
+        const { bytesRead } = await handle.read(part, at, part.length - at, from + at);
+        if (bytesRead === 0) throw new Error("the file became shorter while it was read");
+        at += bytesRead;
+      }
+      yield part;
+    }
+  } finally {
+    await handle.close();
+  }
 }
 
 export function mariadbMedia(db: Database): MediaStore {

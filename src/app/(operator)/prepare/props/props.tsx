@@ -106,6 +106,11 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
                   <Text color="inkSoft">
                     {u.state === "waiting" ? "waits its turn" : u.state === "sending" ? `${Math.round(u.share * 100)} %` : "is looked at"}
                   </Text>
+                  {u.cancel !== undefined && u.state !== "making" && (
+                    <Button size="sm" variant="ghost" aria-label={`Cancel ${u.name}`} onClick={u.cancel}>
+                      Cancel
+                    </Button>
+                  )}
                 </Flex>
               )}
             </Flex>

@@ -1,6 +1,8 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { mostOf, tooLargeInWords } from "../../../../core/props/sizes";
 import type { Added, PropInMaking, PropWithUses } from "../../../../server/web/props";
+import { sendForm } from "../../../../ui/send-form";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
 
@@ -10,24 +12,22 @@ export type Upload = Readonly<{
   share: number;
   state: "waiting" | "sending" | "making" | "refused";
   words: string;
+  /** Calls it back, as long as it waits or is being sent. */
+  cancel?: () => void;
 }>;
 
-/** Sends a file with progress, which `fetch` can't tell. */
-function sendFile(file: File, onShare: (share: number) => void): Promise<{ ok: boolean; words: string; added: readonly Added[] }> {
-  return new Promise((resolve) => {
-    const request = new XMLHttpRequest();
-    request.open("POST", "/api/props");
-    request.responseType = "json";
-    request.upload.onprogress = (e) => e.lengthComputable && onShare(e.loaded / e.total);
-    request.onload = () => {
-      const said = request.response as { ok: boolean; words?: string; value?: readonly Added[] } | null;
-      resolve({ ok: said?.ok === true, words: said?.words ?? "Izzam did not understand this file.", added: said?.value ?? [] });
-    };
-    request.onerror = () => resolve({ ok: false, words: "Izzam does not answer. Try again in a moment.", added: [] });
-    const form = new FormData();
-    form.set("file", file);
-    request.send(form);
-  });
+type Came = Readonly<{ ok: boolean; words: string; added: readonly Added[] }>;
+/** Sends a file; what is too large is not sent at all. Null when it was called back. */
+async function sendFile(file: File, onShare: (share: number) => void, signal: AbortSignal): Promise<Came | null> {
+  const no = (words: string): Came => ({ ok: false, words, added: [] });
+  const most = mostOf(file.name);
+  if (file.size > most) return no(tooLargeInWords(most));
+  const sent = await sendForm("/api/props", "file", file, { onShare, signal });
+  if (sent === "cancelled") return null;
+  if (sent === "no-answer") return no("Izzam does not answer. Try again in a moment.");
+  // Our own route handlers answer in this shape.
+  const said = sent.answer as { ok: boolean; words?: string; value?: readonly Added[] };
+  return { ok: said.ok, words: said.words ?? "Izzam did not understand this file.", added: said.value ?? [] };
 }
 
 export function useProps(first: readonly PropWithUses[]) {
@@ -83,17 +83,25 @@ export function useProps(first: readonly PropWithUses[]) {
     (files: readonly File[]) => {
       for (const file of files) {
         const n = (counter.current += 1);
-        setUploads((all) => [...all, { n, name: file.name, share: 0, state: "waiting", words: "" }]);
+        const calling = new AbortController();
+        const { signal } = calling;
+        const cancel = (): void => {
+          calling.abort();
+          forget(n);
+        };
+        setUploads((all) => [...all, { n, name: file.name, share: 0, state: "waiting", words: "", cancel }]);
         queue.current = queue.current.then(async () => {
+          if (signal.aborted) return;
           mark(n, { state: "sending" });
-          const done = await sendFile(file, (share) => mark(n, { share, state: share >= 1 ? "making" : "sending" }));
-          if (done.ok) settle(n, done.added);
+          const done = await sendFile(file, (share) => mark(n, { share, state: share >= 1 ? "making" : "sending" }), signal);
+          if (done === null) forget(n);
+          else if (done.ok) settle(n, done.added);
           else mark(n, { state: "refused", words: done.words });
           await load();
         });
       }
     },
-    [load, mark, settle],
+    [forget, load, mark, settle],
   );
   const addAddress = useCallback(
     async (address: string): Promise<boolean> => {
@@ -118,6 +126,8 @@ export function useProps(first: readonly PropWithUses[]) {
   );
   const replace = useCallback(
     async (prop: PropWithUses, file: File) => {
+      const most = mostOf(file.name);
+      if (file.size > most) return tellTrouble(tooLargeInWords(most));
       const form = new FormData();
       form.set("file", file);
       const done = await call("PUT", `/props/${prop.id}`, form);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { channelId } from "../../core/kernel/ids";
-import { leaseMs, type VoicePage, OneVoice } from "./voice";
+import { channelId } from "../kernel/ids";
+import { leaseMs, type VoicePage, OneVoice } from "./one-voice";
 
 const channel = channelId("kiln");
 const page = (id: string, part: Partial<VoicePage> = {}): VoicePage => ({

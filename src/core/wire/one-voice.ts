@@ -1,4 +1,4 @@
-import type { ChannelId } from "../../core/kernel/ids";
+import type { ChannelId } from "../kernel/ids";
 
 /**
  * One voice: of all open pages of a channel exactly one makes sound. It is a lease that expires by itself:
