@@ -53,7 +53,8 @@ test("films of 64 MB and ZIPs of 120 MB come in; what is larger is refused befor
   ]);
   for (const words of ["larger than 64 MB", "larger than 120 MB", "larger than 12 MB"]) await expect(adding).toContainText(words);
   expect(sent).toBe(0);
-  for (const leave of await adding.getByRole("button", { name: "Leave out" }).all()) await leave.click();
+  for (let n = 0; n < 3; n += 1) await adding.getByRole("button", { name: "Leave out" }).first().click();
+  await expect(adding).toHaveCount(0);
 
   // Over a slow line it can be called back, and nothing of it stays.
   const line = await page.context().newCDPSession(page);

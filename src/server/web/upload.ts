@@ -53,7 +53,7 @@ async function received(request: Request, field: string, path: string, most: num
     const disk = createWriteStream(path, { mode: 0o600 });
     writing = pipeline(stream, disk).then(() => {
       const size = disk.bytesWritten;
-      return stream.truncated === true || size > most ? "too-large" : { name: filename, size, path };
+      return stream.truncated === true || size > most ? "too-large" : { name: filename ?? "file", size, path };
     });
     writing.catch(() => undefined);
   });
