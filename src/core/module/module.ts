@@ -177,6 +177,10 @@ export type Module<S, D, T, E> = Readonly<{
   provides?: (settings: S, durable: D) => Provided;
   /** Whether a signal goes no further: nobody hears it, with the reason; or nobody answers it in chat. */
   stops?: (settings: S, durable: D, signal: Signal) => Refusal | "unanswered" | null;
+  /** Whether the text of this signal is meant for it: then whoever reads all texts leaves this one alone. */
+  takesText?: (settings: S, durable: D, signal: Signal) => boolean;
+  /** Whether it reads texts that are meant for nobody else, and so does not hear of one that another module takes. */
+  leavesTaken?: (settings: S) => boolean;
   /** Chat words that mean something to it. */
   chatWords?: (settings: S) => readonly string[];
   /** What of them viewers are told, in the order in which they read it. */

@@ -1,7 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import { newCue } from "../../core/cues/settings";
 import { bossBattle } from "../../core/games/boss-battle/definition";
+import { clips } from "../../core/games/clips/definition";
 import { emoteWall } from "../../core/games/emote-wall/definition";
+import { voices } from "../../core/games/voices/definition";
 import { gameId } from "../../core/kernel/ids";
 import { alertLookDefaults } from "../../core/alerts/alert";
 import type { RuleEffect } from "../../core/rules/effect";
@@ -85,6 +87,33 @@ describe("one turn", () => {
     ]);
     expect(of("talk").map((t) => t.of)).toEqual(["follow", "said"]);
     expect(of("talk")[0]?.notes.map((n) => n.note.did)).toEqual(["boss/hit", "rule/fired", "boss/hit"]);
+    await runner.stop();
+  });
+  test.each<[string, string, Readonly<{ taken?: boolean; clipsOn?: boolean }>, string[]]>([
+    ["names a clip", "!clip https://films.invalid/a.webm 0:07", {}, ["clips"]],
+    ["names a clip, where both are wanted", "!clip https://films.invalid/a.webm 0:07", { taken: true }, ["clips", "voices"]],
+    ["names a clip while clips are off", "!clip https://films.invalid/a.webm 0:07 look", { clipsOn: false }, ["clips"]],
+    ["has a link in it and asks for nothing", "look: https://films.invalid/a.webm", {}, ["voices"]],
+    ["asks for a clip and names none", "!clip please", {}, ["voices"]],
+  ])("the text of a tip that %s is taken by one alone", async (_, text, { taken = false, clipsOn = true }, by) => {
+    const row = testChannel({
+      games: [
+        game("voices", "voices", { ...voices.defaults, tipLeast: 100, taken }),
+        game("clips", "clips", { ...clips.defaults, tips: { ...clips.defaults.tips, perSecond: 10, least: 1 } }),
+      ],
+    });
+    const store = memoryEngineStore();
+    store.put(row);
+    const bus = inProcessBus();
+    const heard: Publication[] = [];
+    bus.subscribe((_id, p) => heard.push(p));
+    const runner = new Runner({ store, clock: { now: () => 1_000_000 }, bus }, row, 0);
+    if (!clipsOn) await runner.requests.command("clips", "maria", "clips-off-1", { do: "switch", on: false });
+    heard.length = 0;
+    const tip = { kind: "tip" as const, viewer: ada, amountMinor: 1_000, currency: "EUR", homeMinor: null, text };
+    await runner.inbox.platform([{ id: "t1", signal: tip }]);
+    const talk = heard.flatMap((p) => (p.kind === "talk" && p.of === "tip" ? p.notes.map((n) => n.game) : []));
+    expect([...new Set(talk)].sort()).toEqual(by);
     await runner.stop();
   });
   test("what a game tells is answered by rules: a fall sets off a flock and a word in chat", async () => {

@@ -36,7 +36,9 @@ function addressed(signal: Signal, kit: TurnKit, named: Running | null): { to: r
   if (named !== null) return { to: [named], note: null };
   // Who decides upon something announces it to the others.
   const deciding = kit.modules.filter((m) => m.rules.decides?.includes(signal.kind) === true);
-  const to = deciding.length > 0 ? deciding : kit.modules.filter((m) => hears(m, signal.kind));
+  const hearing = deciding.length > 0 ? deciding : kit.modules.filter((m) => hears(m, signal.kind));
+  const taken = hearing.some((m) => m.rules.takesText?.(m.settings, m.durable, signal) === true);
+  const to = taken ? hearing.filter((m) => m.rules.leavesTaken?.(m.settings) !== true) : hearing;
   return { to: unanswered ? to.filter((m) => isGame(m.kind)) : to, note: null };
 }
 const providedShow = (modules: readonly Running[]): Provided["show"] => {

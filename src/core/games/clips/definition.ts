@@ -2,7 +2,7 @@ import { z } from "zod";
 import type { GameDefinition } from "../../module/game";
 import { laneDue } from "./lane";
 import { type ClipsDust, freshDust } from "./outcome";
-import { clipsStep } from "./rules";
+import { clipsStep, takesText } from "./rules";
 import { clipsSamples } from "./samples";
 import { clipsDefaults, type ClipsDurable, clipsDurableSchema, type ClipsSettings, clipsSettingsSchema, freshClips } from "./settings";
 import { clipResult, clipsView } from "./view";
@@ -43,6 +43,7 @@ export const clips: GameDefinition<ClipsSettings, ClipsDurable, ClipsDust, never
   freshDurable: freshClips,
   freshDust,
   step: clipsStep,
+  takesText,
   hears: ["message", "tip"],
   forget: (durable, viewer) => ({
     ...durable,

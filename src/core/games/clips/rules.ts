@@ -2,11 +2,11 @@ import { fold } from "../../kernel/fold";
 import { refusal, type Refusal } from "../../kernel/refusal";
 import type { Note, StepContext } from "../../module/module";
 import type { MessageSignal, Signal, TipSignal } from "../../signals/signal";
-import { asked, bought } from "./asking";
+import { type Asked, asked, bought } from "./asking";
 import { onCommand } from "./on-command";
 import { answered, type At, failed, type Outcome, passed, still } from "./outcome";
 import { creditOf, credited, withoutCredit } from "./settling";
-import type { Pay } from "./settings";
+import type { ClipsDurable, ClipsSettings, Pay } from "./settings";
 import { mayCome, taken, type Wanted } from "./taking";
 
 /** One signal, or one command, through the rules of section 17. */
@@ -43,12 +43,19 @@ function onMessage(at: At, { viewer, text, atMs }: MessageSignal, ctx: StepConte
   // In a turn of its own, so that it has a number of its own: what is paid by it is paid once.
   return { ...still(at), orders: [{ do: "apart", viewer, command: { do: "take", ...of, source: "", answer: true } }] };
 }
+/** What a tip asks for. One that only has a link in it is a tip, and none of ours: the word says what is wanted. */
+function askedByTip({ tips, word }: Pick<ClipsSettings, "tips" | "word">, text: string): Asked | null {
+  const named = text.split(/\s+/u).some((w) => fold(w) === fold(word));
+  return tips.perSecond === 0 || !named ? null : asked(text);
+}
+/** A tip that names a clip is for us, also where it is refused. */
+export const takesText = (settings: ClipsSettings, _durable: ClipsDurable, signal: Signal): boolean =>
+  signal.kind === "tip" && askedByTip(settings, signal.text) !== null;
+
 function onTip(at: At, signal: TipSignal, ctx: StepContext): Outcome {
   const { settings, durable } = at;
   const { viewer, atMs } = signal;
-  // A tip that only has a link in it is a tip, and none of ours: the word says what is wanted.
-  const named = signal.text.split(/\s+/u).some((w) => fold(w) === fold(settings.word));
-  const of = settings.tips.perSecond === 0 || !named ? null : asked(signal.text);
+  const of = askedByTip(settings, signal.text);
   if (of === null) return still(at);
   const minor = signal.homeMinor;
   const say = (why: Refusal, keptForNext = false): Outcome => {

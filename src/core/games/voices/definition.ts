@@ -52,6 +52,7 @@ export const voices: GameDefinition<VoicesSettings, VoicesDurable, VoicesDust, n
   freshDurable: freshVoices,
   freshDust,
   step: voicesStep,
+  leavesTaken: ({ taken }) => !taken,
   hears: ["message", "tip"],
   forget: (durable, viewer) => ({
     ...durable,

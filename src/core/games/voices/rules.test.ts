@@ -98,6 +98,15 @@ describe("what is spoken", () => {
     v.command({ do: "say", text: "last round", how: "spoken", voice: "Bright" });
     expect([v.now.now?.text.shown, v.now.waiting[0]]).toMatchObject(["for the kiln", { spoken: "last round", shown: "", voice: "bright" }]);
   });
+  test("an address in a tip is never spoken, whatever becomes of it elsewhere", () => {
+    const v = evening({ tipLeast: 500, words: [{ word: "!say", voice: "" }], links: "word", ownRestMs: 0 });
+    v.tip("ada", "look at https://clips.invalid/a#t=7 my pot", 500);
+    v.says("bo", "!say look at https://clips.invalid/a my pot");
+    expect([v.now.now?.text.spoken, v.now.waiting[0]?.spoken]).toEqual(["ada says: look at my pot", "bo says: look at a link my pot"]);
+    const only = evening({ tipLeast: 500, how: "spoken" });
+    only.tip("ada", "https://clips.invalid/a", 500);
+    expect(only.now.now).toBeNull();
+  });
   test("the checks in their order; only who used a word hears why not", () => {
     const v = evening({ roles: ["member"], mostLetters: 10, tooLong: "refused", ownRestMs: 30_000, sharedRestMs: 10_000, mostWaiting: 0 });
     v.says("ada", "!say hello");

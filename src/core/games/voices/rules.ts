@@ -56,7 +56,14 @@ export function voicesStep(at: At, signal: Signal, ctx: StepContext): Outcome {
   }
 }
 
-type Wanted = Readonly<{ text: string; marks: MessageSignal["marks"]; voice: string; how: VoicesSettings["how"] }>;
+type Wanted = Readonly<{
+  text: string;
+  marks: MessageSignal["marks"];
+  voice: string;
+  how: VoicesSettings["how"];
+  /** How addresses in it are said, where that is not as set. */
+  links?: VoicesSettings["links"];
+}>;
 /** A text as it is shown and spoken, or why not: the checks in their order. */
 function checked(
   at: At,
@@ -70,7 +77,11 @@ function checked(
   if (!durable.on) return refusal("voices/off");
   if (!free && !mayAs(viewer, settings.roles)) return refusal("voices/role");
   if (hasHidden(wanted.text, ctx.hiddenWords)) return refusal("voices/hidden");
-  let plain = cleanText(wanted.text, settings, { emotes: ctx.emotes, marks: wanted.marks, emojiName: ctx.emojiName });
+  let plain = cleanText(
+    wanted.text,
+    { ...settings, links: wanted.links ?? settings.links },
+    { emotes: ctx.emotes, marks: wanted.marks, emojiName: ctx.emojiName },
+  );
   let shown = showable(wanted.text, ctx.hiddenWords, 400);
   if (plain === "" && (wanted.how !== "shown" || shown === "")) return refusal("voices/empty");
   const ownFree = viewer === null ? 0 : (transient.own.get(viewer.id) ?? -Infinity) + settings.ownRestMs - atMs;
@@ -142,7 +153,9 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 function onTip(at: At, signal: TipSignal, ctx: StepContext): Outcome {
   const { settings } = at;
   if (settings.tipLeast === 0 || (signal.homeMinor ?? 0) < settings.tipLeast || signal.text.trim() === "") return still(at);
-  const made = checked(at, { text: signal.text, marks: [], voice: "", how: settings.how }, signal.viewer, signal.atMs, ctx, true);
+  // Whoever tips pays for words: an address is none, and nobody wants to hear one.
+  const wanted: Wanted = { text: signal.text, marks: [], voice: "", how: settings.how, links: "nothing" };
+  const made = checked(at, wanted, signal.viewer, signal.atMs, ctx, true);
   if ("code" in made) return still(at, [{ refusal: made, count: 1 }]);
   return take(at, made, signal, ctx);
 }

@@ -13,6 +13,8 @@ export const voicesSettingsSchema = z
     words: z.array(z.object({ word, voice: z.string().max(26) })).max(20, "There are at most 20 words."),
     /** A tip of at least so much in the home currency, in minor units, has its text spoken; 0 for none. */
     tipLeast: z.int().min(0).max(1_000_000_000),
+    /** Texts that a game takes, as the address of a clip, are read all the same. */
+    taken: z.boolean().default(false),
     how: z.enum(["spoken", "shown", "both"]),
     roles: z.array(roleSchema).min(1, "Somebody must be allowed.").max(roles.length),
     ownRestMs: z.int().min(0).max(3_600_000),
@@ -50,6 +52,7 @@ export const voicesDefaults: VoicesSettings = {
   every: false,
   words: [{ word: "!say", voice: "" }],
   tipLeast: 500,
+  taken: false,
   how: "both",
   roles: ["viewer"],
   ownRestMs: 30_000,
