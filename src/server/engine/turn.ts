@@ -37,9 +37,9 @@ function addressed(signal: Signal, kit: TurnKit, named: Running | null): { to: r
   // Who decides upon something announces it to the others.
   const deciding = kit.modules.filter((m) => m.rules.decides?.includes(signal.kind) === true);
   const hearing = deciding.length > 0 ? deciding : kit.modules.filter((m) => hears(m, signal.kind));
-  const taken = hearing.some((m) => m.rules.takesText?.(m.settings, m.durable, signal) === true);
-  const to = taken ? hearing.filter((m) => m.rules.leavesTaken?.(m.settings) !== true) : hearing;
-  return { to: unanswered ? to.filter((m) => isGame(m.kind)) : to, note: null };
+  const taken = hearing.some((m) => m.rules.takesText?.(m.settings, m.durable, signal));
+  const leaves = (m: Running): boolean => (unanswered && !isGame(m.kind)) || (taken && m.rules.leavesTaken?.(m.settings) === true);
+  return { to: hearing.filter((m) => !leaves(m)), note: null };
 }
 const providedShow = (modules: readonly Running[]): Provided["show"] => {
   for (const m of modules) {

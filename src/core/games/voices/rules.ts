@@ -10,6 +10,7 @@ import { hasHidden, showable } from "../../words/template";
 import type { VoicesCommand } from "./actions";
 import { cleanText, cutToSentence, graphemesOf, spokenName } from "./clean";
 import { begin, pass, readingMs } from "./lane";
+import { voiceFor } from "./which-voice";
 import type { Spoken, VoicesDurable, VoicesSettings } from "./settings";
 
 /** When somebody was heard last, and anybody; lost in a crash, which costs a cooldown at most. */
@@ -104,17 +105,6 @@ function checked(
     spoken: wanted.how === "shown" ? "" : settings.named && name !== "" ? `${aloud} says: ${plain}` : plain,
     voice: voiceFor(at, wanted.voice, viewer),
   };
-}
-
-/** A word's or an order's voice, then the viewer's own, then that of their role, then the first. */
-function voiceFor({ settings, durable }: At, asked: string, viewer: Viewer | null): string {
-  const there = (id: string | undefined): boolean => settings.voices.some((v) => v.id === id);
-  const named = settings.voices.find((v) => v.id === asked || fold(v.name) === fold(asked))?.id;
-  if (asked !== "" && named !== undefined) return named;
-  const own = durable.own.find((o) => o.id === viewer?.id)?.voice;
-  if (own !== undefined && there(own)) return own;
-  const byRole = [...settings.byRole].reverse().find((r) => viewer?.roles.includes(r.role) === true && there(r.voice));
-  return byRole?.voice ?? settings.voices[0]?.id ?? "";
 }
 
 function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
