@@ -15,7 +15,6 @@ import { freshTurn, type ModuleNote, type Turn, type TurnKit } from "./turn-kit"
 /** Rules may answer what rules did; so deep, and so often, and no further. */
 const deepest = 20;
 const mostDerived = 400;
-
 const personOf = (signal: Signal): Viewer | null => ("viewer" in signal ? signal.viewer : null);
 
 /** What of a signal is kept in the log: all but its place, which has columns of its own. */
