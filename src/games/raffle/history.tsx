@@ -25,8 +25,8 @@ export function RaffleHistory({ view, load }: HistoryProps) {
           return (
             <Flex key={r.id} role="listitem" gap="3" borderBottomWidth="1px" borderColor="line" py="1.5" align="baseline">
               <Box flex="1" minW="0">
-                {title === undefined ? (
-                  <Text color="inkSoft">cancelled; what was paid went back</Text>
+                {records?.abandoned?.includes(r) === true ? (
+                  <Text color="inkSoft">{title === undefined ? "" : `${title}: `}cancelled; what was paid went back</Text>
                 ) : (
                   <>
                     <Text>

@@ -14,6 +14,9 @@ const bodySchema = z.object({
   label: z.string().optional(),
   commitment: z.string().optional(),
   why: z.string().optional(),
+  title: z.string().optional(),
+  tries: z.int().optional(),
+  gaveUp: z.object({ phase: z.string(), people: z.int(), tickets: z.int(), atMs: z.number() }).nullish(),
   by: z.string().optional(),
   proof: z.unknown().optional(),
 });

@@ -1,8 +1,21 @@
 import type { Metadata } from "next";
+import { count, counted, ordinal } from "../../../core/words/sentence";
 import { addressOf } from "../../../server/web/cookie";
 import { services } from "../../../server/web/services";
 import { proofIn, roundOf } from "../../../server/web/rounds";
 import { Check } from "./check";
+
+/** A draw that was cancelled and opened again says so, whatever came of it. */
+function Tries({ body: { tries = 1 } }: Readonly<{ body: Readonly<{ tries?: number | undefined }> }>) {
+  if (tries < 2) return null;
+  const before = tries - 1;
+  return (
+    <p>
+      It was the {ordinal(tries)} try in a row: {before === 1 ? "the round before it was" : `${count(before)} rounds before it were`}{" "}
+      cancelled.
+    </p>
+  );
+}
 
 export const metadata: Metadata = { title: "A round, checked" };
 
@@ -43,9 +56,12 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
             {body.why === "lost"
               ? "Its secret could not be read any more."
               : body.why === "cancelled"
-                ? "It was cancelled; whatever was paid for it went back."
-                : "What it was to be was changed after it had been promised, so another was promised in its place."}
+                ? "It was cancelled by hand. What was paid for it went back."
+                : "What it was to be was changed after it had been promised, so another was promised in its place."}{" "}
+            {body.gaveUp != null &&
+              `${body.gaveUp.phase === "open" ? "It was still open" : "It was locked"}, with ${counted(body.gaveUp.people, "viewer")} and ${counted(body.gaveUp.tickets, "ticket")} in it.`}
           </p>
+          <Tries body={body} />
           <dl>
             <div>
               <dt>It was promised by</dt>
@@ -64,6 +80,7 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
             )}
             , at {at} UTC
           </p>
+          <Tries body={body} />
           <Check
             proof={found.value.entries.length > 0 ? undefined : proofIn(found.value)}
             file={`/api/rounds/${encodeURIComponent(name)}`}

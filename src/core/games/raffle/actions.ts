@@ -69,7 +69,8 @@ export const raffleActions = actionsOf({
     sure: true,
     byRule: false,
     stepwise: true,
-    can: (view) => view["phase"] !== "",
+    // The rules refuse it once somebody was drawn; the button goes then.
+    can: (view) => view["phase"] !== "" && ((view["winners"] ?? []) as readonly unknown[]).length === 0,
     done: "Cancelled. Points that were paid go back.",
   },
   enter: {

@@ -53,9 +53,20 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
       return closed(at, round, atMs, ctx);
     case "cancel":
       if (round === null || round.phase === "cancelled") return no(at, "raffle/none");
+      // Who has seen a winner may not try again for another one.
+      if (round.winners.length > 0) return no(at, "raffle/drawn-already");
       return {
         ...still(at, [{ did: "raffle/cancelled", count: round.people }]),
-        durable: { ...durable, round: { ...round, phase: "cancelled", returning: true } },
+        durable: {
+          ...durable,
+          round: {
+            ...round,
+            phase: "cancelled",
+            returning: true,
+            gaveUp: { phase: round.phase, people: round.people, tickets: round.tickets, atMs },
+          },
+          givenUp: { count: round.tries, atMs },
+        },
         orders: [{ do: "emit", what: "raffle/cancelled", viewer: null, amount: round.people, text: round.settings.title }],
       };
     case "clear":

@@ -13,6 +13,8 @@ import { targetOf } from "./target";
 import { closedTold, lockedTold, openedTold } from "./words";
 
 export const mostResults = 20;
+/** Rounds that are cancelled within a day of each other are told as one row of tries. */
+const inARowMs = 86_400_000;
 /** Up to so many entries a proof is kept whole. */
 export const wholeProofs = 2_000;
 
@@ -57,6 +59,8 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
     target: null,
     more: 0,
     winners: [],
+    tries: 1 + (atMs - durable.givenUp.atMs < inARowMs ? durable.givenUp.count : 0),
+    gaveUp: null,
   };
   const fresh = freshRaffle();
   return {
@@ -135,6 +139,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
       entrants: fresh.entrants,
       changes: fresh.changes,
       closedMs: atMs,
+      givenUp: winners.length === 0 ? durable.givenUp : freshRaffle().givenUp,
       won: [
         ...durable.won.filter(([id]) => !winners.some((w) => w.id === id)),
         ...winners.map((w): [string, number, number] => [w.id, durable.shows, atMs]),
@@ -156,6 +161,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
           people: round.people,
           tickets: round.tickets,
           winners: round.winners,
+          tries: round.tries,
           ...proofPart(at, round, secret),
         },
       },

@@ -18,7 +18,7 @@ export const raffleRounds: Rounds = {
         winners: won.map((w) => ({ viewer: w.name, prize: w.prize })),
       };
     },
-    abandoned: (body) => ({ title: "A draw", result: "cancelled", people: null, round: text(body["round"]) }),
+    abandoned: (body) => ({ title: text(body["title"]) || "A draw", result: "cancelled", people: null, round: text(body["round"]) }),
   },
   entries: {
     kind: "entry",

@@ -95,6 +95,46 @@ describe("points", () => {
     expect(e.rows.at(-1)).toMatchObject({ kind: "abandoned", body: { why: "cancelled" } });
     expect(e.at().round).toBeNull();
   });
+  test("after a first winner it can’t be cancelled, whatever is pressed; it is closed with its whole proof", () => {
+    const e = evening(settingsOf({ price: 100 }));
+    for (const who of ["open", "lock"]) {
+      e.command({ do: who });
+      if (who === "open") for (const name of ["ada", "bo", "cy"]) e.say(name, "!in");
+    }
+    e.command({ do: "draw" });
+    expect(e.command({ do: "cancel" }).codes).toEqual(["raffle/drawn-already"]);
+    expect(e.at().round?.phase).toBe("locked");
+    e.command({ do: "close" });
+    const round = e.rows.at(-1);
+    expect([round?.kind, checkProof(JSON.parse(JSON.stringify(proofIn(e.rows)))).holds]).toEqual(["round", true]);
+    // There was nothing to try again.
+    e.command({ do: "open" });
+    expect(e.at().round?.tries).toBe(1);
+  });
+  test("rounds that are opened and cancelled in a row are counted, and each tells how it stood; a day later it begins anew", () => {
+    const e = evening(settingsOf({}));
+    const giveUp = (locked: boolean): void => {
+      e.command({ do: "open" });
+      e.say("ada", "!in");
+      if (locked) e.command({ do: "lock" });
+      e.command({ do: "cancel" });
+      while (e.due() === 0) e.timer(5_000);
+    };
+    giveUp(false);
+    giveUp(true);
+    const given = e.rows.filter((r) => r.kind === "abandoned").map((r) => r.body as Record<string, unknown>);
+    expect(given).toMatchObject([
+      { tries: 1, gaveUp: { phase: "open", people: 1 } },
+      { tries: 2, gaveUp: { phase: "locked", people: 1 } },
+    ]);
+    const dayMs = 86_400_000;
+    e.command({ do: "open" }, dayMs);
+    expect(e.at().round?.tries).toBe(3);
+    e.command({ do: "lock" }, dayMs);
+    e.command({ do: "close" }, dayMs);
+    e.command({ do: "open" }, dayMs + 2_000);
+    expect(e.at().round?.tries).toBe(1);
+  });
   test("a round that is cleared goes on, empty, and can be entered again", () => {
     const e = evening(settingsOf({ price: 100 }));
     e.command({ do: "open" });

@@ -199,6 +199,13 @@ const roundSchema = z.object({
   /** Winners that were asked for beyond those that were planned. */
   more: z.int().min(0).default(0),
   winners: z.array(winnerSchema),
+  /** Which round in a row this is of which nothing was drawn: 1, or more where those before it were given up. */
+  tries: z.int().min(1).default(1),
+  /** How it stood when it was cancelled. */
+  gaveUp: z
+    .object({ phase: z.enum(["open", "shaking", "locked"]), people: z.int(), tickets: z.int(), atMs: z.number() })
+    .nullable()
+    .default(null),
 });
 
 export type Round = z.infer<typeof roundSchema>;
@@ -232,6 +239,8 @@ export const raffleDurableSchema = z.object({
   /** Prizes on their way to who won them. */
   owed: z.array(owedSchema),
   closedMs: z.number(),
+  /** How many rounds in a row were cancelled, and when the last of them was. */
+  givenUp: z.object({ count: z.int(), atMs: z.number() }).default({ count: 0, atMs: 0 }),
   results: z.array(
     z.object({
       n: z.int(),
@@ -258,5 +267,6 @@ export const freshRaffle = (): RaffleDurable => ({
   barred: [],
   owed: [],
   closedMs: 0,
+  givenUp: { count: 0, atMs: 0 },
   results: [],
 });

@@ -42,6 +42,7 @@ export function raffleView(settings: RaffleSettings, durable: RaffleDurable, aud
     number: s.number,
     claimMs: s.claimMs,
     people: round?.people ?? 0,
+    tries: round?.tries ?? 1,
     tickets: round?.tickets ?? 0,
     openedMs: round?.openedMs ?? 0,
     locksMs: round?.locksMs ?? 0,
