@@ -71,15 +71,15 @@ test("a wheel is set up, tried, spun in the booth by keys alone, and checked by 
   }
   await expect(page.getByTestId("wheel-booth")).toBeVisible();
   await page.keyboard.press("i");
-  await expect(page.getByTestId("wheel-booth")).toContainText("It turns for kilnkeeper");
+  await expect(page.getByTestId("wheel-booth")).toContainText("It turns for the house");
   await expect.poll(async () => (await plate(overlay))?.turning).toBe(true);
   await expect.poll(async () => (await seen(overlay)).drawn).toBeGreaterThan(30_000);
   await expect.poll(async () => (await plate(overlay))?.result).not.toBeNull();
   const came = (await plate(overlay))?.result ?? "";
-  await expect(page.getByTestId("wheel-booth")).toContainText(`${came}, for kilnkeeper`);
+  await expect(page.getByTestId("wheel-booth")).toContainText(`${came}, for the house`);
   await expect
     .poll(heard)
-    .toContainEqual(expect.stringMatching(new RegExp(`^${came}, for kilnkeeper: round \\d+\\. The next is promised by`)));
+    .toContainEqual(expect.stringMatching(new RegExp(`^${came}, for the house: round \\d+\\. The next is promised by`)));
 
   // Anybody checks it: the secret is the one that was promised, step by step, in their own browser.
   await viewer.bringToFront();

@@ -1,3 +1,4 @@
+import { theHouse } from "../signals/names";
 import { z } from "zod";
 import { alone } from "../kernel/text";
 
@@ -40,8 +41,6 @@ type Of = Readonly<{
   rounds: readonly Readonly<{ atMs: number; gameName: string; title: string; result: string; check: string }>[];
 }>;
 const mostResults = 300;
-
-const theHouse = "the house";
 
 /** Picks what may be shown, name by name. `operators`: names one signs in by, which are told to nobody. */
 export function sharedShow({ operators, channel, name, fromMs, toMs, numbers, binMs, chat, moments, rounds }: Of): SharedShow {

@@ -162,7 +162,11 @@ function onPurchase(given: At, signal: PurchaseSignal, ctx: StepContext): Outcom
   const at: At = { ...given, durable: { ...given.durable, seen } };
   const reward = at.settings.rewards.find((r) => r.partner === item);
   if (reward === undefined) return no(at, refusal("reward/no-partner", { title }), title);
-  return wants(at, { ...reward, price: 0, moving: null }, signal.viewer, signal.text, null, signal, ctx);
+  const outcome = wants(at, { ...reward, price: 0, moving: null }, signal.viewer, signal.text, null, signal, ctx);
+  const [note] = outcome.notes;
+  if (note?.refusal === undefined) return outcome;
+  // Their points on the platform are gone: they hear why nothing came, as somebody who pays with ours does.
+  return { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: signal.viewer.name, note }] };
 }
 
 function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outcome {

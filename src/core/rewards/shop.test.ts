@@ -181,6 +181,12 @@ describe("what the platform sells", () => {
     expect(none.durable.seen).toEqual([{ item: "bell-1", title: "Ring it", lastMs: 9 }]);
     expect(none.booking).toBeUndefined();
   });
+  test("what is refused is answered in chat with its reason; what is done is not", () => {
+    const answers = (out: ReturnType<typeof step>): string[] =>
+      (out.orders ?? []).flatMap((o) => (o.do === "answer" ? [`@${o.to} ${noteInWords("rewards", o.note)}`] : []));
+    expect(answers(step([reward("bell", { partner: "bell-1" })], "bell-1"))).toEqual([]);
+    expect(answers(step([reward("bell", { partner: "bell-1", on: false })], "bell-1"))).toEqual(["@ada bell is not sold at the moment"]);
+  });
 });
 
 describe("price tags", () => {

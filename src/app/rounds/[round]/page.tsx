@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { theHouse } from "../../../core/signals/names";
 import { count, counted, ordinal } from "../../../core/words/sentence";
 import { addressOf } from "../../../server/web/cookie";
 import { services } from "../../../server/web/services";
@@ -41,7 +42,8 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
       </main>
     );
   const { channel, channelName, gameName, kind, atMs, viewer, body } = found.value;
-  const who = viewer ?? body.by;
+  // Rounds of before were kept under the name that their operator signs in by.
+  const who = viewer ?? (body.by === undefined ? undefined : theHouse);
   const at = new Date(atMs).toISOString().replace("T", " ").slice(0, 16);
   return (
     <main className="round">

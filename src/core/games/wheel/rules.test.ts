@@ -118,6 +118,16 @@ describe("a spin", () => {
     expect(e.spin(900_001).codes).toEqual(["wheel/off"]);
     expect(e.command({ do: "switch", on: false }, 900_002).codes).toEqual(["wheel/already-off"]);
   });
+  test("nobody reads the name that an operator signs in by: not in chat, on the picture, on the viewer page or in what is kept", () => {
+    const settings = settingsOf();
+    const e = evening(settings);
+    const begun = e.spin(10_000);
+    const over = e.timer(10_000 + settings.spinMs);
+    const views = (["overlay", "viewer"] as const).map((to) => wheel.view(settings, e.at(), to));
+    const said = JSON.stringify([begun.effects, begun.says, over.effects, over.says, over.kept, views]);
+    expect(said).not.toContain("kilnkeeper");
+    expect(said).toContain("the house");
+  });
   test("what its segment does travels with it, as it was when it was spun", () => {
     const bell = { do: "sound" as const, sound: "bell", volume: 80, queue: "" };
     const settings = settingsOf({ segments: [{ ...newSegment("a", "Bell", 0), effects: [bell] }] });

@@ -5,6 +5,7 @@ import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Kept, Note, StepContext, StepOutcome } from "../../module/module";
 import type { Order } from "../../module/order";
+import { theHouse } from "../../signals/names";
 import type { CommandSignal, Signal } from "../../signals/signal";
 import type { WheelCommand } from "./actions";
 import { arcsOf, inPlay, mayCome, restAt, timesDrawn } from "./layout";
@@ -89,7 +90,7 @@ const abandoned = ({ round, commitment, n, sinceMs }: WheelPromise, atMs: number
 
 function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { durable, settings } = at;
-  const { viewer, by, atMs, gameId } = signal;
+  const { viewer, atMs, gameId } = signal;
   // The engine has read it by the schemas of the actions.
   const command = signal.command as WheelCommand;
   switch (command.do) {
@@ -101,7 +102,7 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       };
     case "spin": {
       if (!durable.on) return no(at, "wheel/off");
-      const who: Who = { by: viewer?.name ?? by, viewer: viewer === null ? null : { ...viewer, roles: [...viewer.roles] } };
+      const who: Who = { by: viewer?.name ?? theHouse, viewer: viewer === null ? null : { ...viewer, roles: [...viewer.roles] } };
       if (durable.spin === null && mayCome(settings, durable).length === 0) return no(at, "wheel/empty");
       // An operator's own begins at once or not at all: of two who press together, one has spun it. A viewer's waits its turn.
       if (viewer === null && (durable.spin !== null || durable.waiting.some((w) => w.viewer === null)))
