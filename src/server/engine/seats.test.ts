@@ -40,5 +40,7 @@ describe("sockets", () => {
     expect(neighbourhood("2001:db8:1:3::9")).not.toBe(neighbourhood("2001:db8:1:2::9"));
     expect(neighbourhood("fe80::1%eth0")).toBe(neighbourhood("fe80::2"));
     expect(neighbourhood("203.0.113.9")).toBe("203.0.113.9");
+    expect(neighbourhood("::ffff:203.0.113.9")).toBe("203.0.113.9");
+    expect(neighbourhood("unknown")).toBe("unknown");
   });
 });

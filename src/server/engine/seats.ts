@@ -7,6 +7,11 @@ const mostSocketsEach = 300;
 /** Whoever has one IPv6 address has the 2^64 beside it: such a network counts as one. */
 export function neighbourhood(address: string): string {
   const bare = address.split("%")[0] ?? "";
+  // An IPv4 address in the clothes of the other kind is one address.
+  if (ipaddr.isValid(bare)) {
+    const plain = ipaddr.process(bare);
+    if (plain.kind() === "ipv4") return plain.toString();
+  }
   return ipaddr.IPv6.isValid(bare) ? `${ipaddr.IPv6.networkAddressFromCIDR(`${bare}/64`).toString()}/64` : address;
 }
 

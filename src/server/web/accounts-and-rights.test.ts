@@ -185,3 +185,25 @@ describe("rights", () => {
     ]).toEqual([true, true, false, false]);
   });
 });
+
+// Last: it uses up what a minute allows for the one name there is.
+describe("guesses", () => {
+  test("of others never shut out a browser that signed in before; it has a limit of its own, and only for its own name", async () => {
+    const first = await signIn(web, "Kiln Keeper", given.password, "4.4.4.1", true);
+    const device = first.ok ? first.value.device : "";
+    await Promise.all(Array.from({ length: 8 }, (_, i) => signIn(web, "kiln keeper", "wrong", `4.4.5.${i}`, true)));
+    const code = async (name: string, password: string, cookie: string): Promise<string> => {
+      const done = await signIn(web, name, password, "4.4.6.1", true, "", cookie);
+      return done.ok ? "in" : done.refusal.code;
+    };
+    expect(await code("Kiln Keeper", given.password, "")).toBe("sign-in/too-often");
+    for (const forged of [`${device.slice(0, -4)}AAAA`, "v1.", "constructor", "v1.AAAA", `v1.${"A".repeat(100)}`])
+      expect(await code("Kiln Keeper", given.password, forged)).toBe("sign-in/too-often");
+    expect(await code("Kiln Keeper", given.password, device)).toBe("in");
+    // With it one guesses no faster, and at no other name.
+    const guesses = await Promise.all(Array.from({ length: 12 }, () => code("Kiln Keeper", "wrong", device)));
+    expect(guesses.filter((g) => g === "sign-in/too-often")).toHaveLength(2);
+    const elsewhere = await Promise.all(Array.from({ length: 8 }, () => code("Somebody Else", "wrong", device)));
+    expect(elsewhere.filter((g) => g === "sign-in/too-often")).toHaveLength(2);
+  });
+});

@@ -6,24 +6,27 @@ import { loginKey } from "../../core/kernel/text";
 import { z } from "zod";
 import type { Account, OperatorRole, Session } from "../ports/operator-store";
 import { bookOf } from "./books";
+import { freshDevice, knownDevice } from "./device";
 import { hashToken, newToken, sameText } from "../secrets";
 import type { WebServices } from "../composition/web";
 
 export const sessionDays = 30;
 const perAddress = new RateLimiterMemory({ points: 20, duration: 60 });
 const perName = new RateLimiterMemory({ points: 6, duration: 60 });
+const perDevice = new RateLimiterMemory({ points: 10, duration: 60 });
 /** Checked when the name is unknown, so that an unknown name takes as long as a wrong password. */
 let decoy: Promise<string> | null = null;
 
-type Opened = Readonly<{ token: string; expiresMs: number }>;
+/** `device`: what this browser keeps, so that others who guess at the name don't shut it out. */
+type Opened = Readonly<{ token: string; expiresMs: number; device: string }>;
 
-async function open({ store, clock }: WebServices, account: Account, where = ""): Promise<Result<Opened>> {
+async function open({ store, clock, env }: WebServices, account: Account, where = ""): Promise<Result<Opened>> {
   const token = newToken() + newToken();
   const nowMs = clock.now();
   const expiresMs = nowMs + sessionDays * 86_400_000;
   await store.accounts.openSession(hashToken(token), account, { kind: "full", id: newToken(), label: where, nowMs, expiresMs });
   await store.log.audit(account.channelId, account.id, "sign-in", {}, clock.now());
-  return ok({ token, expiresMs });
+  return ok({ token, expiresMs, device: freshDevice(env.appKey, account.login) });
 }
 
 /** Whether this key may try once more now. */
@@ -37,7 +40,7 @@ export async function allowed(limiter: RateLimiterMemory, key: string): Promise<
   }
 }
 
-/** argon2id; at most 6 tries a minute for a name and 20 from an address. */
+/** argon2id; at most 6 tries a minute for a name and 20 from an address, and 10 of its own from a browser that signed in before. */
 export async function signIn(
   web: WebServices,
   login: string,
@@ -45,11 +48,17 @@ export async function signIn(
   address: string,
   local: boolean,
   where = "",
+  device = "",
 ): Promise<Result<Opened>> {
-  for (const [limiter, key] of [
-    [perAddress, address],
-    [perName, loginKey(login)],
-  ] as const) {
+  const known = knownDevice(web.env.appKey, login, device);
+  const limits =
+    known === null
+      ? ([
+          [perAddress, address],
+          [perName, loginKey(login)],
+        ] as const)
+      : ([[perDevice, known]] as const);
+  for (const [limiter, key] of limits) {
     const may = await allowed(limiter, key);
     if (!may.ok) return may;
   }
@@ -57,7 +66,7 @@ export async function signIn(
   decoy ??= hash("nobody’s password");
   const right = await verify(account?.passwordHash ?? (await decoy), password);
   if (account === null || !right) return refused("sign-in/wrong");
-  await perName.delete(loginKey(login));
+  await (known === null ? perName.delete(loginKey(login)) : perDevice.delete(known));
   // Everybody knows the demo's passwords.
   if (account.demo && !local) return refused("sign-in/demo-elsewhere");
   return open(web, account, where);

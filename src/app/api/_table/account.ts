@@ -76,8 +76,8 @@ export const accountRoutes: Routes = {
     return ok({ ended });
   }),
   "POST /set-up": entrance(setUpBody, (web, given, address, _local, where) => setUp(web, given, address, where)),
-  "POST /sign-in": entrance(signInBody, (web, { login, password }, address, local, where) =>
-    signIn(web, login, password, address, local, where),
+  "POST /sign-in": entrance(signInBody, (web, { login, password }, address, local, where, device) =>
+    signIn(web, login, password, address, local, where, device),
   ),
   "POST /sign-out": fromOurs(async () => {
     const session = await currentSession();

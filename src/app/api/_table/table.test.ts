@@ -126,9 +126,10 @@ describe("cookies", () => {
     const plain = await ask("POST /sign-in", { body });
     expect(plain.headers.getSetCookie()).toEqual([
       expect.stringMatching(/^izzam_session=[\w-]{20,}; Path=\/; Expires=.*HttpOnly; SameSite=lax$/i),
+      expect.stringMatching(/^izzam_device=v1\.[\w-]{40,}; Path=\/; Expires=.*HttpOnly; SameSite=lax$/i),
     ]);
     const secure = await ask("POST /sign-in", { body, headers: { "x-forwarded-proto": "https" } });
-    expect(secure.headers.getSetCookie()[0]).toContain("Secure");
+    expect(secure.headers.getSetCookie().map((c) => c.includes("Secure"))).toEqual([true, true]);
     const token = /izzam_session=([\w-]+)/.exec(plain.headers.getSetCookie()[0] ?? "")?.[1] ?? "";
     expect((await ask("GET /find", { cookie: `izzam_session=${token}` })).status).toBe(200);
     const out = await ask("POST /sign-out", { cookie: `izzam_session=${token}` });
