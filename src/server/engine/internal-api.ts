@@ -150,7 +150,9 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     }
     case "code": {
       const { channel, token } = bodies.code.parse(body);
-      return answer(engine.runners.has(channel) ? { ok: true, value: engine.viewers.code(channel, token) } : engine.absent(channel));
+      if (!engine.runners.has(channel)) return answer(engine.absent(channel));
+      const code = engine.viewers.codes.of(channel, token);
+      return answer(code === null ? refused("viewer/codes-out") : ok(code));
     }
     case "purchase": {
       const { channel, token, ...request } = bodies.purchase.parse(body);

@@ -71,16 +71,16 @@ describe("the code that ties a page to a chat name", () => {
   test("is short, good once, for ten minutes, in its own channel; the same page gets the same one", async () => {
     const { hub, time, kept } = setUp();
     stop = () => hub.stop();
-    const { code, untilMs } = hub.code(channel, "page1");
+    const { code, untilMs } = hub.codes.of(channel, "page1")!;
     expect(code).toMatch(proofWord);
     expect(untilMs - time.nowMs).toBe(600_000);
-    expect(hub.code(channel, "page1").code).toBe(code);
-    expect(hub.code(channel, "page2").code).not.toBe(code);
+    expect(hub.codes.of(channel, "page1")!.code).toBe(code);
+    expect(hub.codes.of(channel, "page2")!.code).not.toBe(code);
     expect(await hub.proof(channelId("elsewhere"), code, ada)).toBe(false);
     expect(await hub.proof(channel, ` ${code.toUpperCase()} `, ada)).toBe(true);
     expect(await hub.proof(channel, code, { ...ada, id: "bo" })).toBe(false);
     expect(kept).toEqual(["page1 ada"]);
-    const late = hub.code(channel, "page3").code;
+    const late = hub.codes.of(channel, "page3")!.code;
     time.nowMs += 600_001;
     expect(await hub.proof(channel, late, ada)).toBe(false);
   });
@@ -88,7 +88,7 @@ describe("the code that ties a page to a chat name", () => {
     const { hub, open, setAway } = setUp();
     stop = () => hub.stop();
     const page = open("page1");
-    const { code } = hub.code(channel, "page1");
+    const { code } = hub.codes.of(channel, "page1")!;
     setAway(true);
     expect(await hub.proof(channel, code, ada)).toBe(false);
     setAway(false);

@@ -1,4 +1,3 @@
-import { randomInt } from "node:crypto";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Viewer } from "../../core/signals/names";
@@ -7,11 +6,8 @@ import { wireVersion } from "../../core/wire/messages";
 import type { ToViewer } from "../../core/wire/to-viewer";
 import type { Publication } from "../ports/bus";
 import type { Runner } from "./runner";
+import { ViewerCodes } from "./viewer-codes";
 
-/** Without letters and digits that are taken for each other. */
-const letters = "abcdefghjkmnpqrstuvwxyz23456789";
-const codeMs = 10 * 60_000;
-const mostCodes = 5_000;
 /** A reader that is so far behind gets no more until it has caught up: the next frame holds all anyway. */
 const mostBehind = 256 * 1024;
 const everyMs = 250;
@@ -31,7 +27,7 @@ type Shop = { tags: Map<string, string>; head: string; dirty: boolean; mine: Set
 export class ViewerHub {
   private readonly pages = new Map<WebSocket, Page>();
   private readonly shops = new Map<ChannelId, Shop>();
-  private readonly codes = new Map<string, Readonly<{ channel: ChannelId; tokenHash: string; untilMs: number }>>();
+  readonly codes: ViewerCodes;
   private readonly timers: NodeJS.Timeout[];
 
   constructor(
@@ -42,6 +38,7 @@ export class ViewerHub {
     /** Where somebody finds their own picture; empty for nowhere. */
     private readonly faceOf: (channel: ChannelId, name: string) => string = () => "",
   ) {
+    this.codes = new ViewerCodes(now);
     this.timers = [
       setInterval(() => this.flush(), everyMs),
       setInterval(() => this.tellHere(), hereMs),
@@ -54,29 +51,15 @@ export class ViewerHub {
     return this.pages.size;
   }
 
-  /** A code that proves a chat name: typed in chat within ten minutes, it ties the page to who typed it. */
-  code(channel: ChannelId, tokenHash: string): Readonly<{ code: string; untilMs: number }> {
-    const nowMs = this.now();
-    for (const [code, c] of this.codes) {
-      if (c.untilMs <= nowMs || this.codes.size > mostCodes) this.codes.delete(code);
-      else if (c.tokenHash === tokenHash && c.channel === channel) return { code, untilMs: c.untilMs };
-    }
-    const code = `me-${Array.from({ length: 5 }, () => letters[randomInt(letters.length)]).join("")}`;
-    this.codes.set(code, { channel, tokenHash, untilMs: nowMs + codeMs });
-    return { code, untilMs: nowMs + codeMs };
-  }
-
   /** Somebody typed what may be a code. Valid once; a foreign channel's is none here. */
   async proof(channel: ChannelId, text: string, viewer: Viewer): Promise<boolean> {
-    const code = text.trim().toLowerCase();
-    const found = this.codes.get(code);
-    if (found === undefined || found.channel !== channel || found.untilMs <= this.now()) return false;
-    this.codes.delete(code);
+    const found = this.codes.take(channel, text);
+    if (found === null) return false;
     try {
       await this.keep(channel, found.tokenHash, viewer);
     } catch {
       // The database is away: the code stays good, and typing it again works.
-      this.codes.set(code, found);
+      found.putBack();
       return false;
     }
     for (const [ws, page] of this.pages)

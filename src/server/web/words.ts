@@ -241,6 +241,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "Chat is not connected, or too much waits to be said. Nothing was sent.";
     case "pairing/wrong":
       return "This code is not valid: it was used, or it is older than ten minutes. Make a new one in the booth.";
+    case "viewer/codes-out":
+      return "Very many people ask for a code just now. Try again in a minute.";
     case "viewer/unknown":
       return "Nothing is known of this viewer yet.";
     case "remote/unknown":
