@@ -211,7 +211,7 @@ export class Engine {
           bus,
           onError,
           say: (text) => this.chats.say(id, text),
-          lookUp: (name) => this.faces.of(id, name),
+          lookUp: (name) => this.faces.found(id, name),
           studio: (scene) => this.studios.go(id, scene),
           speech: (text, voice) => this.speeches.of(text, voice),
           ...(this.parts.vaultOf === undefined ? {} : { vault: this.parts.vaultOf(id) }),

@@ -8,7 +8,8 @@ import { memoryEngineStore } from "../adapters/memory/engine-store";
 import type { Decoder } from "../decode/decoder";
 import { refused } from "../../core/kernel/refusal";
 import { inProcessDecoder } from "../testing/decoder";
-import { Faces, patienceMs } from "./faces";
+import type { Found, Profiles } from "../ports/profiles";
+import { Faces, lookUpMs, patienceMs } from "./faces";
 
 /** A platform that answers WebFinger, well and badly, by the name that is asked for. */
 let server: Server;
@@ -144,6 +145,29 @@ describe("faces by WebFinger", () => {
     busy = false;
     s.time.nowMs += 5_001;
     expect((await faces.of(kiln, "bo"))?.picture).not.toBeNull();
+  });
+  test("who is to be presented is asked for with more patience, and once more where the platform said nothing; the picture may follow", async () => {
+    const s = setUp();
+    const tries: (number | undefined)[] = [];
+    const answers: Found[] = [{ is: "away" }, await s.profiles.find("ada")];
+    const profiles: Profiles = {
+      find: async (_, patience) => {
+        tries.push(patience);
+        return answers[tries.length - 1] ?? { is: "away" };
+      },
+    };
+    let opens: () => void = () => undefined;
+    const opened = new Promise<void>((resolve) => (opens = resolve));
+    const slow: Decoder = { ...inProcessDecoder, face: async (b) => opened.then(() => inProcessDecoder.face(b)) };
+    const faces = new Faces({ decoder: slow, store: s.store, now: () => s.time.nowMs, profiles: () => profiles });
+    const card = await faces.found(kiln, "ada");
+    expect([card?.profile?.page, card?.picture, tries]).toEqual([`${origin}/@ada`, null, [lookUpMs, lookUpMs]]);
+    opens();
+    expect((await faces.of(kiln, "ada"))?.picture).not.toBeNull();
+    // Known now, and asked for no more.
+    expect((await faces.found(kiln, "ADA"))?.picture).not.toBeNull();
+    expect(tries).toHaveLength(2);
+    expect(await faces.found(kiln, "silent")).toMatchObject({ away: true });
   });
   test("a platform that stays away is asked less and less often", async () => {
     const s = setUp();

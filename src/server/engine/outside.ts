@@ -67,7 +67,8 @@ export class Outside {
 
   async lookUp(name: string): Promise<Command> {
     const face = await this.deps.lookUp?.(name).catch(() => null);
-    if (face === null || face === undefined) return { do: "not-found", name, away: true };
+    // Nobody was asked: that is no word on the platform.
+    if (face === null || face === undefined) return { do: "not-found", name, away: true, late: true };
     if (face.profile === null) return { do: "not-found", name, away: face.away === true };
     // Only who is looked for by name is: from now on their picture may be asked for.
     this.deps.heardOf(name);

@@ -16,7 +16,10 @@ export type Profile = Readonly<{
  * or not with anything that can be read. Never throws, never takes longer than a few seconds.
  */
 export type Found = Readonly<{ is: "found"; profile: Profile }> | Readonly<{ is: "none" }> | Readonly<{ is: "away" }>;
-export type Profiles = Readonly<{ find: (name: string) => Promise<Found> }>;
+export type Profiles = Readonly<{
+  /** The platform has two seconds to answer, or as long as is said; the picture never holds up what else it tells. */
+  find: (name: string, patienceMs?: number) => Promise<Found>;
+}>;
 
 /** What is known of somebody, and how old that is. `picture` is a small square WebP; null where there is none to be shown. */
 export type Face = Readonly<{

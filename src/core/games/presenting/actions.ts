@@ -28,5 +28,6 @@ export const presentingActions = actionsOf({
   },
 });
 type Found = Readonly<{ do: "found"; name: string; page: string; topic: string; about: string }>;
-type NotFound = Readonly<{ do: "not-found"; name: string; away: boolean }>;
+/** `away`: the platform said nothing; `late`: nobody can say whether it would have. */
+type NotFound = Readonly<{ do: "not-found"; name: string; away: boolean; late: boolean }>;
 export type PresentingCommand = CommandOf<typeof presentingActions> | Readonly<{ do: "switch"; on: boolean }> | Found | NotFound;

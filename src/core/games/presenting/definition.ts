@@ -29,7 +29,7 @@ export const presenting: GameDefinition<PresentingSettings, PresentingDurable, n
   dueMs: (_, durable) => presentingDue(durable),
   commands: {
     found: z.object({ name, page: z.string().max(2_000), topic: z.string().max(300), about: z.string().max(300) }),
-    "not-found": z.object({ name, away: z.boolean() }),
+    "not-found": z.object({ name, away: z.boolean(), late: z.boolean().default(false) }),
   },
   view: (settings, { on, now, waiting, asked }, audience) => {
     if (audience === "viewer") return { on };

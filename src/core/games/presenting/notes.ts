@@ -17,6 +17,8 @@ export function presentingNoteInWords({ refusal: why, did, count, subject = "" }
         return `${name} was presented a short while ago: by hand it can be done again, by itself in ${seconds(Number(why.facts["freeInS"]) * 1000)}`;
       case "presenting/not-found":
         return `nobody called ${name} was found`;
+      case "presenting/late":
+        return `${name} could not be found in time`;
       case "presenting/no-answer":
         return `${name} could not be looked for: the platform does not answer`;
       case "presenting/nothing-shown":

@@ -69,15 +69,20 @@ describe("presenting somebody", () => {
     expect(says(p.command({ do: "not-found", name: "ada", away: true }))).toEqual([
       "ada could not be looked for: the platform does not answer.",
     ]);
+    // Only who was silent is blamed.
+    p.present("bo");
+    expect(says(p.command({ do: "not-found", name: "bo", away: true, late: true }))).toEqual([
+      "bo could not be found in time. Try again in a moment.",
+    ]);
   });
   test("a platform that never answers is not waited for; what comes too late is nothing", () => {
     const p = evening();
     p.present("ada", 0);
-    p.until(7_999);
+    p.until(19_999);
     expect(p.now.asked).toHaveLength(1);
-    p.until(8_000);
+    p.until(20_000);
     expect(p.now.asked).toEqual([]);
-    expect(codes(p.found("ada", 8_001))).toEqual([]);
+    expect(codes(p.found("ada", 20_001))).toEqual([]);
     expect(p.now.now).toBeNull();
   });
   test("not the same again within its time, but by hand", () => {

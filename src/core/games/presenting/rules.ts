@@ -13,7 +13,7 @@ type Outcome = StepOutcome<PresentingDurable, null, never>;
 type Facts = Record<string, string | number | boolean>;
 
 /** Whom the platform does not tell of for so long is not waited for. */
-export const askedMs = 8_000;
+export const askedMs = 20_000;
 const mostAsked = 20;
 const mostLately = 200;
 const mostName = 60;
@@ -36,8 +36,8 @@ export function presentingStep(at: At, signal: Signal, ctx: StepContext): Outcom
         durable: passed,
         transient: null,
         effects: [],
-        notes: given.map((a) => ({ refusal: refusal("presenting/no-answer", { name: a.name }), count: 1 })),
-        orders: given.filter((a) => a.answer).map((a) => tell(`${a.name} could not be looked for: the platform does not answer.`)),
+        notes: given.map((a) => ({ refusal: refusal("presenting/late", { name: a.name }), count: 1 })),
+        orders: given.filter((a) => a.answer).map((a) => tell(tooLate(a.name))),
       };
     }
     case "command":
@@ -47,6 +47,7 @@ export function presentingStep(at: At, signal: Signal, ctx: StepContext): Outcom
   }
 }
 
+const tooLate = (name: string): string => `${name} could not be found in time. Try again in a moment.`;
 const tell = (text: string): Order => ({ do: "say", text });
 
 /** Looks for somebody; what the platform tells comes back as a command. */
@@ -109,10 +110,18 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       const name = showable(asked.name, ctx.hiddenWords, 40);
       if (command.do === "not-found")
         return {
-          ...no(at, command.away ? "presenting/no-answer" : "presenting/not-found", { name }),
+          ...no(at, command.late ? "presenting/late" : command.away ? "presenting/no-answer" : "presenting/not-found", { name }),
           durable: { ...durable, asked: rest },
           orders: asked.answer
-            ? [tell(command.away ? `${name} could not be looked for: the platform does not answer.` : `Nobody called ${name} was found.`)]
+            ? [
+                tell(
+                  command.late
+                    ? tooLate(name)
+                    : command.away
+                      ? `${name} could not be looked for: the platform does not answer.`
+                      : `Nobody called ${name} was found.`,
+                ),
+              ]
             : [],
         };
       return present(at, { ...durable, asked: rest }, asked.by, { ...command, name }, signal, ctx);

@@ -43,10 +43,14 @@ export function webFingerProfiles({ origin, practice }: WebFingerAt): Profiles {
   const inside = practice ? [origin] : [];
   const fetching = { inside, timeoutMs };
   return {
-    find: async (name): Promise<Found> => {
+    find: async (name, patienceMs = timeoutMs): Promise<Found> => {
       const { host } = new URL(origin);
       const asked = `${origin}/.well-known/webfinger?resource=${encodeURIComponent(`acct:${name}@${host}`)}`;
-      const answer = await fetchFile(asked, mostJson, { ...fetching, accept: "application/jrd+json, application/json" });
+      const answer = await fetchFile(asked, mostJson, {
+        ...fetching,
+        timeoutMs: patienceMs,
+        accept: "application/jrd+json, application/json",
+      });
       if (!answer.ok) return answer.refusal.facts["why"] === "it says 404" ? { is: "none" } : { is: "away" };
       const jrd = jrdSchema.safeParse(parsed(answer.value.bytes));
       if (!jrd.success) return { is: "away" };
