@@ -137,12 +137,12 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     }
     case "voice": {
       const { channel, page } = bodies.voice.parse(body);
-      engine.overlays.voices.choose(channel, page);
+      engine.overlays.sound.choose(channel, page);
       return answer({ ok: true, value: null });
     }
     case "tone": {
       const { channel, page } = bodies.voice.parse(body);
-      return answer(await engine.overlays.voices.tone(channel, page));
+      return answer(await engine.overlays.sound.tone(channel, page));
     }
     case "shop": {
       const { channel, token } = bodies.shop.parse(body);

@@ -92,14 +92,14 @@ describe("open overlay pages", () => {
     const page = socket();
     hub.join(page.ws, hello());
     const [open] = hub.openPages(runner.id);
-    const came = hub.voices.tone(runner.id, open!.id);
+    const came = hub.sound.tone(runner.id, open!.id);
     const asked = page.sent.at(-1)!;
     if (asked.type === "tone") hub.toned(page.ws, asked.id, "heard");
     expect(await came).toEqual({ ok: true, value: "heard" });
-    expect(await hub.voices.tone(runner.id, "constructor")).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
-    expect(await hub.voices.tone(channelId("another"), open!.id)).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
+    expect(await hub.sound.tone(runner.id, "constructor")).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
+    expect(await hub.sound.tone(channelId("another"), open!.id)).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
     hub.leave(page.ws);
-    expect(await hub.voices.tone(runner.id, open!.id)).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
+    expect(await hub.sound.tone(runner.id, open!.id)).toMatchObject({ ok: false, refusal: { code: "page/closed" } });
     hub.stop();
   });
   test("a wrong link gets nothing but an end", () => {

@@ -6,7 +6,7 @@ import type { Publication } from "../ports/bus";
 import { hashToken } from "../secrets";
 import { Feed } from "./feed";
 import { freshPage, type Hello, type Page, type Report, seenOf, sendTo, takeReport } from "./overlay-pages";
-import { PageVoices } from "./page-voices";
+import { PageSound } from "./page-sound";
 import type { Runner } from "./runner";
 
 export const goneCode = 4001;
@@ -22,7 +22,7 @@ export class OverlayHub {
   private readonly lent = new Map<ChannelId, ChannelId>();
   /** Whether an operator's session holds still. */
   stillValid: (tokenHash: string) => Promise<boolean> = () => Promise.resolve(true);
-  readonly voices: PageVoices;
+  readonly sound: PageSound;
   private readonly recheckTimer: NodeJS.Timeout;
   onPages: (channel: ChannelId) => void = () => undefined;
 
@@ -36,7 +36,7 @@ export class OverlayHub {
     /** Whether all channels are known here, so that an unknown link is surely not valid. */
     private readonly settled: () => boolean,
   ) {
-    this.voices = new PageVoices({
+    this.sound = new PageSound({
       pages: this.pages,
       sounds: (channel, overlay) => runners.get(channel)?.row.overlays.find((o) => o.id === overlay)?.sounds ?? false,
       now,
@@ -49,12 +49,12 @@ export class OverlayHub {
   /** A page says that it makes the sound. */
   voice(socket: WebSocket): void {
     const page = this.pages.get(socket);
-    if (page !== undefined) this.voices.said(page);
+    if (page !== undefined) this.sound.said(page);
   }
   /** How the tone came out that a page was asked to play. */
   toned(socket: WebSocket, id: string, came: ToneCame): void {
     const page = this.pages.get(socket);
-    if (page !== undefined) this.voices.toned(page, id, came);
+    if (page !== undefined) this.sound.toned(page, id, came);
   }
 
   /** A page shows what was sold, or makes it heard. */
@@ -178,7 +178,7 @@ export class OverlayHub {
     const page = this.pages.get(socket);
     if (page === undefined) return;
     const resized = takeReport(page, report);
-    this.voices.settle(page.channel);
+    this.sound.settle(page.channel);
     if (resized) this.onPages(page.channel);
   }
 
@@ -187,7 +187,7 @@ export class OverlayHub {
     const page = this.pages.get(socket);
     if (page === undefined) return;
     this.pages.delete(socket);
-    this.voices.settle(page.channel);
+    this.sound.settle(page.channel);
     this.onPages(page.channel);
   }
 
@@ -253,11 +253,11 @@ export class OverlayHub {
   openPages(channel: ChannelId): OpenPage[] {
     return [...this.pages.values()]
       .filter((p) => p.shows === channel || p.channel === channel)
-      .map((page) => ({ ...seenOf(page), ...this.voices.of(page) }));
+      .map((page) => ({ ...seenOf(page), ...this.sound.of(page) }));
   }
 
   stop(): void {
-    this.voices.stop();
+    this.sound.stop();
     clearInterval(this.recheckTimer);
     for (const feed of this.feeds.values()) feed.stop();
   }

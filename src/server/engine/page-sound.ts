@@ -16,7 +16,7 @@ type Parts = Readonly<{
 }>;
 
 /** Which of the open pages makes the sound: what each is told, what each says, and tones to try them. */
-export class PageVoices {
+export class PageSound {
   private readonly one: OneVoice;
   private readonly tones: Tones;
   private readonly timer: NodeJS.Timeout;
