@@ -35,7 +35,8 @@ export async function unit(args = []) {
           // Jest leaves one core idle by itself; here there is nobody else.
           `--maxWorkers=${availableParallelism()}`,
           "--json",
-          "--testTimeout=30000",
+          // A machine in a cloud stands still for half a minute at times; what never ends still ends here.
+          "--testTimeout=120000",
           // A test that failed half-way may leave a timer behind; the run still ends.
           "--forceExit",
           `--outputFile=${results}`,

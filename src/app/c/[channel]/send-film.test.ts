@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { afterAll, beforeAll, expect, jest, test } from "@jest/globals";
 import { createServer, type Server, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
 import { mostViewerFilmBytes } from "../../../core/props/sizes";
@@ -8,6 +8,8 @@ import { sendFilm } from "./send";
 let server: Server;
 let answers: ((res: ServerResponse) => void)[] = [];
 beforeAll(async () => {
+  // The simulated browser writes down by itself that a server hung up, which is what is tested.
+  jest.spyOn(console, "error").mockImplementation(() => undefined);
   server = createServer((req, res) => {
     res.setHeader("access-control-allow-origin", "*");
     if (req.method === "OPTIONS") return void res.writeHead(204).end();

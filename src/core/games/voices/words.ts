@@ -66,7 +66,7 @@ export function voicesSentences(s: VoicesSettings, home: string): readonly Sente
       "clean",
       "Addresses ",
       choice("links", "Addresses", { word: "become “a link”", nothing: "are left out" }),
-      ", emotes ",
+      s.tipLeast > 0 && s.links === "word" ? " (in tips they are left out), emotes " : ", emotes ",
       choice("emotes", "Emotes", { word: "are said by their words", once: "are said once each", nothing: "are left out" }),
       ", emoji ",
       choice("emoji", "Emoji", { name: "are said by their names", nothing: "are left out" }),

@@ -41,7 +41,7 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
     <Box {...drop.handlers}>
       <DropArea
         title={props.length === 0 ? "Add the channel’s first props" : "Add props"}
-        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, WebM, MP4, MOV up to 64 MB, or a ZIP of them. A ZIP with a figure.json is one figure. All sounds are brought to one level."
+        about="Drop files here, as many as you like: PNG, SVG, GIF, WebP up to 8 MB, WAV, OGG, MP3 up to 2 minutes, WebM, MP4, MOV up to 64 MB, or a ZIP of them up to 120 MB. A ZIP with a figure.json is one figure. All sounds are brought to one level."
         accept=".png,.svg,.gif,.webp,.wav,.ogg,.mp3,.webm,.mp4,.mov,.zip"
         label="Files to add"
         button="Choose files"

@@ -17,11 +17,9 @@ export type Upload = Readonly<{
 }>;
 
 type Came = Readonly<{ ok: boolean; words: string; added: readonly Added[] }>;
-/** Sends a file; what is too large is not sent at all. Null when it was called back. */
+/** Sends a file. Null when it was called back. */
 async function sendFile(file: File, onShare: (share: number) => void, signal: AbortSignal): Promise<Came | null> {
   const no = (words: string): Came => ({ ok: false, words, added: [] });
-  const most = mostOf(file.name);
-  if (file.size > most) return no(tooLargeInWords(most));
   const sent = await sendForm("/api/props", "file", file, { onShare, signal });
   if (sent === "cancelled") return null;
   if (sent === "no-answer") return no("Izzam does not answer. Try again in a moment.");
@@ -83,6 +81,12 @@ export function useProps(first: readonly PropWithUses[]) {
     (files: readonly File[]) => {
       for (const file of files) {
         const n = (counter.current += 1);
+        const most = mostOf(file.name);
+        // Told at once, and not when its turn comes.
+        if (file.size > most) {
+          setUploads((all) => [...all, { n, name: file.name, share: 0, state: "refused", words: tooLargeInWords(most) }]);
+          continue;
+        }
         const calling = new AbortController();
         const { signal } = calling;
         const cancel = (): void => {
