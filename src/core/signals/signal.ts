@@ -123,6 +123,8 @@ export type CommandSignal = Arrived &
     kind: "command";
     gameId: string;
     by: string;
+    /** `by` is a name that an operator signs in by: nothing that viewers read may hold it. */
+    signedIn?: boolean;
     viewer: Viewer | null;
     command: Command;
     /** The sale it was bought with, where a reward gave it. */

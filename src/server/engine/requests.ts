@@ -43,7 +43,7 @@ export class Requests {
     }
     const gameId = module.id;
     const done = await asked.once("operator", id, { what: `${gameId} ${JSON.stringify(command)}`, by }, () => {
-      const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId, by, viewer: null, command };
+      const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId, by, signedIn: true, viewer: null, command };
       return queue.take({ signal, source: "operator", to: module }).done;
     });
     // What rules made of it in other modules stands in the talk; the one who asked hears of what was asked.

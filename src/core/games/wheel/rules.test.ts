@@ -41,6 +41,7 @@ function evening(settings: WheelSettings, { fresh = false, ...part }: Partial<St
   // Promised before the evening begins, as the engine's timer does it.
   if (!fresh) run({ kind: "timer", moduleId: "plate" }, 0);
   return {
+    run,
     spin: (atMs: number, viewer: Viewer | null = null, now = settings) => command({ do: "spin" }, atMs, viewer, now),
     command,
     timer: (atMs: number, now = settings) => run({ kind: "timer", moduleId: "plate" }, atMs, now),
@@ -121,12 +122,18 @@ describe("a spin", () => {
   test("nobody reads the name that an operator signs in by: not in chat, on the picture, on the viewer page or in what is kept", () => {
     const settings = settingsOf();
     const e = evening(settings);
-    const begun = e.spin(10_000);
+    const begun = e.run(
+      { kind: "command", gameId: "plate", by: "kilnkeeper", signedIn: true, viewer: null, command: { do: "spin" } },
+      10_000,
+    );
     const over = e.timer(10_000 + settings.spinMs);
     const views = (["overlay", "viewer"] as const).map((to) => wheel.view(settings, e.at(), to));
     const said = JSON.stringify([begun.effects, begun.says, over.effects, over.says, over.kept, views]);
     expect(said).not.toContain("kilnkeeper");
     expect(said).toContain("the house");
+    // A moderator who writes in chat is known there by that name.
+    const chat = evening(settings);
+    expect(JSON.stringify(chat.spin(10_000).effects)).toContain("kilnkeeper");
   });
   test("what its segment does travels with it, as it was when it was spun", () => {
     const bell = { do: "sound" as const, sound: "bell", volume: 80, queue: "" };

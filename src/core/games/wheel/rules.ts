@@ -91,6 +91,7 @@ const abandoned = ({ round, commitment, n, sinceMs }: WheelPromise, atMs: number
 function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { durable, settings } = at;
   const { viewer, atMs, gameId } = signal;
+  const by = signal.signedIn === true ? theHouse : signal.by;
   // The engine has read it by the schemas of the actions.
   const command = signal.command as WheelCommand;
   switch (command.do) {
@@ -102,7 +103,7 @@ function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
       };
     case "spin": {
       if (!durable.on) return no(at, "wheel/off");
-      const who: Who = { by: viewer?.name ?? theHouse, viewer: viewer === null ? null : { ...viewer, roles: [...viewer.roles] } };
+      const who: Who = { by: viewer?.name ?? by, viewer: viewer === null ? null : { ...viewer, roles: [...viewer.roles] } };
       if (durable.spin === null && mayCome(settings, durable).length === 0) return no(at, "wheel/empty");
       // An operator's own begins at once or not at all: of two who press together, one has spun it. A viewer's waits its turn.
       if (viewer === null && (durable.spin !== null || durable.waiting.some((w) => w.viewer === null)))
