@@ -53,7 +53,7 @@ function setUp() {
   bus.subscribe((c, p) => hub.publish(c, p));
   const open = (hash = "", viewer: typeof ada | null = null) => {
     const heard: unknown[] = [];
-    const ws = { bufferedAmount: 0, send: (text: string) => heard.push(JSON.parse(text)) } as unknown as WebSocket;
+    const ws = { bufferedAmount: 0, send: (text: string) => heard.push(JSON.parse(text)), close: () => undefined } as unknown as WebSocket;
     hub.join(ws, channel, hash, viewer);
     // Whatever is sent keeps to the schema the page reads it by.
     const frames = () => heard.map((f) => toViewerSchema.parse(f));
@@ -83,6 +83,17 @@ describe("the code that ties a page to a chat name", () => {
     const late = hub.codes.of(channel, "page3")!.code;
     time.nowMs += 600_001;
     expect(await hub.proof(channel, late, ada)).toBe(false);
+  });
+  test("a page that comes while its name is being proven hears of it, whichever was first; once it left it is nobody’s", async () => {
+    const { hub, open } = setUp();
+    stop = () => hub.stop();
+    const { code } = hub.codes.of(channel, "page1")!;
+    expect(await hub.proof(channel, code, ada)).toBe(true);
+    // It was looked up before the proof was written: as nobody's.
+    expect(open("page1").last()).toMatchObject({ type: "mine", name: "Ada" });
+    expect(open("page2").last()).toMatchObject({ type: "shop" });
+    hub.left("page1");
+    expect(open("page1").last()).toMatchObject({ type: "shop" });
   });
   test("stays good while the database is away, and the open page hears of it at once", async () => {
     const { hub, open, setAway } = setUp();

@@ -1,3 +1,4 @@
+import { LRUCache } from "lru-cache";
 import type { WebSocket } from "ws";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Viewer } from "../../core/signals/names";
@@ -28,6 +29,8 @@ export class ViewerHub {
   private readonly pages = new Map<WebSocket, Page>();
   private readonly shops = new Map<ChannelId, Shop>();
   readonly codes: ViewerCodes;
+  /** Who proved a name just now: a page that comes at the same time was looked up before. */
+  private readonly proven = new LRUCache<string, Viewer>({ max: 2_000, ttl: 60_000 });
   private readonly timers: NodeJS.Timeout[];
 
   constructor(
@@ -62,6 +65,7 @@ export class ViewerHub {
       found.putBack();
       return false;
     }
+    this.proven.set(`${channel} ${found.tokenHash}`, viewer);
     for (const [ws, page] of this.pages)
       if (page.tokenHash === found.tokenHash && page.channel === channel) {
         page.viewer = viewer;
@@ -71,7 +75,9 @@ export class ViewerHub {
     return true;
   }
 
-  join(ws: WebSocket, channel: ChannelId, tokenHash: string, viewer: Viewer | null): void {
+  /** `known`: whose page it is, as it was looked up a moment ago; who proved a name since then is known here. */
+  join(ws: WebSocket, channel: ChannelId, tokenHash: string, known: Viewer | null): void {
+    const viewer = known ?? this.proven.get(`${channel} ${tokenHash}`) ?? null;
     const page: Page = { channel, viewer, tokenHash, behind: false, games: "[]" };
     this.pages.set(ws, page);
     const shop = this.shopOf(channel);
@@ -84,6 +90,7 @@ export class ViewerHub {
   }
   /** Who left is nobody here from this moment on: nothing more of theirs is sent, and they count as there no longer. */
   left(tokenHash: string): void {
+    for (const key of this.proven.keys()) if (key.endsWith(` ${tokenHash}`)) this.proven.delete(key);
     for (const [ws, page] of this.pages)
       if (page.tokenHash === tokenHash) {
         page.viewer = null;
