@@ -1,4 +1,5 @@
 import { type NextRequest, NextResponse } from "next/server";
+import { strictHeaders } from "./server/web/strict-headers";
 
 /** Strict headers on every operator page; scripts only with this request's nonce. */
 export function proxy(request: NextRequest): NextResponse {
@@ -23,13 +24,10 @@ export function proxy(request: NextRequest): NextResponse {
   headers.set("x-izzam-path", request.nextUrl.pathname);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set("content-security-policy", policy);
-  response.headers.set("x-content-type-options", "nosniff");
-  response.headers.set("referrer-policy", "same-origin");
-  response.headers.set("x-frame-options", "DENY");
-  response.headers.set("permissions-policy", "camera=(), microphone=(), geolocation=()");
-  response.headers.set("cross-origin-opener-policy", "same-origin");
+  for (const [name, value] of Object.entries(strictHeaders)) response.headers.set(name, value);
   return response;
 }
 
-// Not the API: what goes through here is kept in memory as well, and cut off at 10 MB. Its own headers are set in `dispatch.ts`.
+// Next.js keeps the body of each request that passes here in memory, and cuts it off at 10 MB. So the API does not pass here;
+// `dispatch.ts` sets its headers.
 export const config = { matcher: ["/((?!api/|_next/static|studio.svg|icon.svg).*)"] };

@@ -2,12 +2,11 @@
 import { Button, chakra, Flex, Input, Stack, Text } from "@chakra-ui/react";
 import { Pencil, Trash2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
-import { tooLargeInWords } from "../../core/props/sizes";
 import { useDrop } from "../../ui/drop-area";
 import { IconButton } from "../../ui/icon-button";
-import { sendForm } from "../../ui/send-form";
 import { tell, tellTrouble } from "../../ui/toaster";
-import { call } from "./call";
+import { type Answer, call } from "./call";
+import { sendFile } from "./send-file";
 
 type Item = Readonly<{ id: string; name: string; removedMs: number | null }>;
 
@@ -127,7 +126,7 @@ export function BroughtIn<T extends Item>({
 }
 
 /** Where a file from outside is dropped, or chosen; one after another is sent. */
-export function BringIn({
+export function BringIn<T>({
   label,
   button,
   accept,
@@ -145,7 +144,7 @@ export function BringIn({
   path: string;
   /** What is larger is not sent. */
   most: number;
-  onAnswer: (answer: unknown) => void;
+  onAnswer: (answer: Answer<T>) => void;
   onDone: () => Promise<void>;
   /** What stands above and below the button. */
   children: (button: ReactNode) => ReactNode;
@@ -158,16 +157,11 @@ export function BringIn({
   const bring = async (files: readonly File[]): Promise<void> => {
     const now = (calling.current = new AbortController());
     for (const file of files) {
-      if (file.size > most) {
-        tellTrouble(`${file.name}: ${tooLargeInWords(most)}`);
-        continue;
-      }
       setSending({ name: file.name, share: 0 });
       const onShare = (share: number): void => setSending({ name: file.name, share });
-      const sent = await sendForm(`/api${path}`, "file", file, { onShare, signal: now.signal });
-      if (sent === "cancelled") break;
-      if (sent === "no-answer") tellTrouble("Izzam does not answer. Try again in a moment.");
-      else onAnswer(sent.answer);
+      const answer = await sendFile<T>(path, file, { most, onShare, signal: now.signal });
+      if (answer === null) break;
+      onAnswer(answer.ok ? answer : { ...answer, words: `${file.name}: ${answer.words}` });
     }
     await onDone();
     setSending(null);

@@ -18,26 +18,27 @@ export async function call<T>(method: "GET" | "POST" | "PUT" | "PATCH" | "DELETE
           ? { body }
           : { body: JSON.stringify(body), headers: { "content-type": "application/json", ...where } }),
     });
-    // Our own route handlers answer in this shape; anything else fails to parse and is told below.
-    const said = (await response.json()) as {
-      ok: boolean;
-      value?: T;
-      refusal?: { code: string; facts: Record<string, unknown> };
-      words?: string;
-    };
-    if (said.ok) return { ok: true, value: said.value as T };
-    return {
-      ok: false,
-      code: said.refusal?.code ?? "defect",
-      words: said.words ?? "Something went wrong.",
-      facts: said.refusal?.facts ?? {},
-    };
+    // What is no JSON fails here, and is told below.
+    return answerOf<T>(await response.json());
   } catch {
-    return {
-      ok: false,
-      code: "web/away",
-      words: "Izzam does not answer. Check that it is running; what you changed stays on this page.",
-      facts: {},
-    };
+    return noAnswer;
   }
 }
+
+/** What a route handler of ours said. */
+export function answerOf<T>(json: unknown): Answer<T> {
+  const said = json as { ok: boolean; value?: T; refusal?: { code: string; facts: Record<string, unknown> }; words?: string };
+  if (said.ok) return { ok: true, value: said.value as T };
+  return {
+    ok: false,
+    code: said.refusal?.code ?? "defect",
+    words: said.words ?? "Something went wrong.",
+    facts: said.refusal?.facts ?? {},
+  };
+}
+export const noAnswer: Answer<never> = {
+  ok: false,
+  code: "web/away",
+  words: "Izzam does not answer. Check that it is running; what you changed stays on this page.",
+  facts: {},
+};

@@ -17,7 +17,6 @@ export type ChatLog = Readonly<{
   problems: readonly Readonly<{ line: number; says: string }>[];
 }>;
 export const mostChatLines = 20_000;
-export { mostChatLogBytes as mostChatBytes } from "../props/sizes";
 const mostProblems = 8;
 const mostText = 500;
 /** A log that says no times is read as if somebody wrote this often. */

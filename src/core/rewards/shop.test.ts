@@ -136,7 +136,7 @@ describe("asking in chat", () => {
     const ctx = bareContext(emoteIndex([]), { ledgerView: rich });
     const it = { ...newReward("r", "Blank", 100), words: ["!blank"], ...part };
     const offer = offerTo(it, viewer("ada"), ctx, { atMs: 0 });
-    expect(offer.ok ? "sold" : rewardRefusalInWords(offer.refusal)).toBe(sold ? "sold" : "Blank does nothing yet, so it is not sold");
+    expect(offer.ok ? "sold" : rewardRefusalInWords(offer.refusal)).toBe(sold ? "sold" : "Blank does nothing yet, so nobody can buy it");
     const book = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [it] });
     expect(tagsFor(book, ctx, { nowMs: 0, viewer: viewer("ada"), icon: () => null })).toHaveLength(sold ? 1 : 0);
   });

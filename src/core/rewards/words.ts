@@ -12,7 +12,7 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
     case "reward/off":
       return `${name} is not sold at the moment`;
     case "reward/empty":
-      return `${name} does nothing yet, so it is not sold`;
+      return `${name} does nothing yet, so nobody can buy it`;
     case "reward/hushed":
       return "buying pauses at the moment; nothing was paid";
     case "reward/gone":

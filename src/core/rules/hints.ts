@@ -89,7 +89,7 @@ export function rewardHints(rewards: readonly Reward[], facts: BookFacts & Reado
   return rewards.flatMap((reward) => {
     const hints: RuleHint[] = [];
     const say = (text: string): void => void hints.push({ ruleId: reward.id, text });
-    if (givesNothing(reward)) say("It does nothing yet, so it is not sold: choose what happens, or let it wait for somebody’s yes.");
+    if (givesNothing(reward)) say("It does nothing yet, so nobody can buy it. Choose what happens, or let it wait for somebody’s yes.");
     if (reward.words.every((w) => w === "")) say("It has no chat word: it is bought on the viewer page only.");
     if (!facts.audible && reward.effects.some((d) => (d.do === "show" || d.do === "sound") && d.sound !== ""))
       say("No overlay page plays sound yet: open an overlay that makes sound in your broadcast software.");

@@ -12,7 +12,7 @@ export const roleWords: Readonly<Record<Role, string>> = {
 
 export type Viewer = Readonly<{ id: string; name: string; roles: readonly Role[] }>;
 
-/** What viewers read in place of an operator: nobody learns a name that one signs in by. */
+/** What viewers read in place of an operator's login name. */
 export const theHouse = "the house";
 
 export const nameOf = (viewer: Viewer | null): string => viewer?.name ?? "someone";

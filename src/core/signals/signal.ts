@@ -123,7 +123,7 @@ export type CommandSignal = Arrived &
     kind: "command";
     gameId: string;
     by: string;
-    /** `by` is a name that an operator signs in by: nothing that viewers read may hold it. */
+    /** `by` is an operator's login name, which viewers must never read. */
     signedIn?: boolean;
     viewer: Viewer | null;
     command: Command;

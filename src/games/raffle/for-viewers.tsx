@@ -53,7 +53,7 @@ function Panel({ view, mine, points, balance, nowMs, form }: ForViewersProps) {
                 ? `The number is ${count(view["target"])}.`
                 : "It is locked."}
       </p>
-      {Number(view["tries"]) > 1 && <p>It is the {ordinal(Number(view["tries"]))} try in a row: what came before it was cancelled.</p>}
+      {Number(view["tries"]) > 1 && <p>This is the {ordinal(Number(view["tries"]))} try in a row. The draws before it were cancelled.</p>}
       {mine !== null && typeof mine["chance"] === "string" && mine["chance"] !== "" && <p>Your chance is {mine["chance"]}.</p>}
       {mine !== null && mine["won"] === "waits" && (
         <p className="why">You won{mine["prize"] === "" ? "" : ` ${String(mine["prize"])}`}. Write anything in chat now to claim it.</p>

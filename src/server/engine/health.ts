@@ -96,14 +96,14 @@ function soundHealth({ pages, sounds = 0 }: HealthFacts): HealthItem | null {
   if (sounds === 0 || pages.length === 0) return null;
   const base = { id: "sound", name: "Sound" };
   if (pages.some((p) => p.voice)) return { ...base, state: "good", says: "One page makes the sound.", means: "", todo: "" };
-  // Told, and has not said that it does: it hangs, or begins just now.
+  // The page hangs, or has only just been chosen.
   if (pages.some((p) => p.asked))
     return {
       ...base,
       state: "waiting",
-      says: "The page that is to make the sound does not say that it does.",
-      means: "Sounds may not be heard on the broadcast.",
-      todo: "Wait a moment: it is asked again twice a second. If this stays, refresh the browser source.",
+      says: "The page chosen for sound has not confirmed that it plays it.",
+      means: "Viewers may hear no sound.",
+      todo: "Wait a moment: Izzam keeps asking it. If this stays, refresh the browser source.",
     };
   return {
     ...base,

@@ -2,10 +2,10 @@ import { randomUUID } from "node:crypto";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { ToneCame } from "../../core/wire/messages";
 
-/** A page that has not answered by then hangs, or its connection is dead. */
+/** A page that takes longer hangs, or its connection is dead. */
 const answerMs = 4_000;
 
-/** Tones that pages were asked to play: each answers how it came out, or is told as one that does not answer. */
+/** Test tones on their way: each ends with the page's answer, or with `page/silent`. */
 export class Tones {
   private readonly asked = new Map<string, Readonly<{ page: string; done: (came: Result<ToneCame>) => void }>>();
 

@@ -9,7 +9,7 @@ const letters = "abcdefghjkmnpqrstuvwxyz23456789";
 
 type Given = Readonly<{ channel: ChannelId; tokenHash: string; untilMs: number }>;
 
-/** Codes that prove a chat name, each for ten minutes and one page. Nobody's code goes because others ask for theirs. */
+/** Codes that prove a chat name, each valid for ten minutes and for one page. New codes never replace valid ones. */
 export class ViewerCodes {
   /** In the order in which they were given, which is that in which they end. */
   private readonly codes = new Map<string, Given>();

@@ -29,8 +29,8 @@ export class ViewerHub {
   private readonly pages = new Map<WebSocket, Page>();
   private readonly shops = new Map<ChannelId, Shop>();
   readonly codes: ViewerCodes;
-  /** Who proved a name just now: a page that comes at the same time was looked up before. */
-  private readonly proven = new LRUCache<string, Viewer>({ max: 2_000, ttl: 60_000 });
+  /** Names proven within the last minute, by token: a page that connects meanwhile was looked up too early. */
+  private readonly proven = new LRUCache<string, Readonly<{ channel: ChannelId; viewer: Viewer }>>({ max: 2_000, ttl: 60_000 });
   private readonly timers: NodeJS.Timeout[];
 
   constructor(
@@ -65,7 +65,7 @@ export class ViewerHub {
       found.putBack();
       return false;
     }
-    this.proven.set(`${channel} ${found.tokenHash}`, viewer);
+    this.proven.set(found.tokenHash, { channel, viewer });
     for (const [ws, page] of this.pages)
       if (page.tokenHash === found.tokenHash && page.channel === channel) {
         page.viewer = viewer;
@@ -75,9 +75,10 @@ export class ViewerHub {
     return true;
   }
 
-  /** `known`: whose page it is, as it was looked up a moment ago; who proved a name since then is known here. */
+  /** `known`: whose page it is, looked up a moment ago; a name that was proven since then counts as well. */
   join(ws: WebSocket, channel: ChannelId, tokenHash: string, known: Viewer | null): void {
-    const viewer = known ?? this.proven.get(`${channel} ${tokenHash}`) ?? null;
+    const proven = this.proven.get(tokenHash);
+    const viewer = known ?? (proven?.channel === channel ? proven.viewer : null);
     const page: Page = { channel, viewer, tokenHash, behind: false, games: "[]" };
     this.pages.set(ws, page);
     const shop = this.shopOf(channel);
@@ -90,7 +91,7 @@ export class ViewerHub {
   }
   /** Who left is nobody here from this moment on: nothing more of theirs is sent, and they count as there no longer. */
   left(tokenHash: string): void {
-    for (const key of this.proven.keys()) if (key.endsWith(` ${tokenHash}`)) this.proven.delete(key);
+    this.proven.delete(tokenHash);
     for (const [ws, page] of this.pages)
       if (page.tokenHash === tokenHash) {
         page.viewer = null;

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { execFileSync } from "node:child_process";
 import { soundDefaults, soundSettingsSchema } from "../../core/props/settings";
-import { mostSoundBytes, soundRefusalInWords, toSound } from "./sound";
+import { mostPropBytes } from "../../core/props/sizes";
+import { soundRefusalInWords, toSound } from "./sound";
 
 /** A tone as an artist's program would save it. */
 const tone = (kind: "wav" | "ogg" | "mp3", seconds: number, level: number, hz = 997): Buffer =>
@@ -87,7 +88,7 @@ describe("sounds", () => {
     ["a head without a body", () => tone("wav", 1, 0.3).subarray(0, 40), "sound/broken"],
     ["silence", () => tone("wav", 1, 0), "sound/silent"],
     ["an hour of it", () => Buffer.concat(Array.from({ length: 360 }, () => low)), "sound/too-long"],
-    ["too many bytes", () => Buffer.alloc(mostSoundBytes + 1, 1), "sound/too-large"],
+    ["too many bytes", () => Buffer.alloc(mostPropBytes + 1, 1), "sound/too-large"],
   ])("%s is refused in words", async (_, make, code) => {
     expect(await codeOf(make())).toBe(code);
     expect(soundRefusalInWords(code)).toMatch(/^[A-Z].*\.$/);

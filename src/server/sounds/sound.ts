@@ -1,3 +1,4 @@
+import { mostPropBytes } from "../../core/props/sizes";
 import { spawn } from "node:child_process";
 import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
@@ -11,7 +12,6 @@ import { gainFor, type SoundFacts, type SoundSettings } from "../../core/props/s
  * Sounds are measured, trimmed and brought to one level by FFmpeg (its `ebur128` filter is EBU R128). It
  * reads files only, never addresses, and is stopped when it takes too long.
  */
-export const mostSoundBytes = 12 * 1024 * 1024;
 export const mostSoundMs = 120_000;
 const peaksWanted = 240;
 export const peakRate = 8_000;
@@ -55,7 +55,7 @@ async function kindOf(bytes: Buffer): Promise<MadeSound["kind"] | null> {
 /** Refused: empty, too large, not one of the three kinds, broken, too long, nothing to hear. */
 export async function toSound(bytes: Buffer, settings: SoundSettings): Promise<Result<MadeSound>> {
   if (bytes.length === 0) return refused("sound/empty");
-  if (bytes.length > mostSoundBytes) return refused("sound/too-large");
+  if (bytes.length > mostPropBytes) return refused("sound/too-large");
   const kind = await kindOf(bytes);
   if (kind === null) return refused("sound/unknown-kind");
   const folder = await mkdtemp(join(tmpdir(), "izzam-sound-"));

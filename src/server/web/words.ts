@@ -218,11 +218,11 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "speech/failed":
       return "This voice could not be heard. Is its engine installed? ./start installs what it needs.";
     case "upload/broken":
-      return "The file did not come whole, so nothing was kept of it. Send it again.";
+      return "The file did not arrive completely, so nothing was saved. Send it again.";
     case "page/closed":
       return "This page is not open any more.";
     case "page/silent":
-      return "This page does not answer. Refresh the browser source; if that does not help, look at the computer that it runs on.";
+      return "This page does not answer. Refresh the browser source. If that does not help, check the computer it runs on.";
     case "engine/away":
       return "The engine does not answer, so nothing was done. It starts again by itself; try once more in a moment.";
     case "store/away":
@@ -242,7 +242,7 @@ export function refusalInWords({ code, facts }: Refusal): string {
     case "pairing/wrong":
       return "This code is not valid: it was used, or it is older than ten minutes. Make a new one in the booth.";
     case "viewer/codes-out":
-      return "Very many people ask for a code just now. Try again in a minute.";
+      return "Too many people are asking for a code right now. Try again in a minute.";
     case "viewer/unknown":
       return "Nothing is known of this viewer yet.";
     case "remote/unknown":

@@ -8,7 +8,7 @@ import type { ChatLogRow } from "../../../server/ports/chat-log-store";
 import type { ChatLogAdded } from "../../../server/web/chat-logs";
 import { tellTrouble } from "../../../ui/toaster";
 import { BringIn, BroughtIn } from "../../_frame/brought-in";
-import { call } from "../../_frame/call";
+import { type Answer, call } from "../../_frame/call";
 import { clockOf } from "../../../core/words/clock";
 
 /** Past chat from outside: a crowd for a channel that has no show behind it yet. */
@@ -18,9 +18,7 @@ export function ChatLogs({ chats, onChats }: Readonly<{ chats: readonly ChatLogR
     const said = await call<{ logs: readonly ChatLogRow[] }>("GET", "/chat-logs");
     if (said.ok) onChats(said.value.logs);
   };
-  const came = (answer: unknown): void => {
-    // Our own route handlers answer in this shape.
-    const said = answer as { ok: true; value: ChatLogAdded } | { ok: false; words: string };
+  const came = (said: Answer<ChatLogAdded>): void => {
     setAdded(said.ok ? said.value : null);
     if (!said.ok) tellTrouble(said.words);
   };

@@ -8,7 +8,7 @@ import type { OutsideShowRow } from "../../../server/ports/outside-show-store";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { When } from "../../../ui/when";
 import { BringIn, BroughtIn } from "../../_frame/brought-in";
-import { call } from "../../_frame/call";
+import { type Answer, call } from "../../_frame/call";
 
 /** Shows of other installations, brought in as their ZIP to be looked at. */
 export function OutsideShows({ shows: first }: Readonly<{ shows: readonly OutsideShowRow[] }>) {
@@ -17,9 +17,7 @@ export function OutsideShows({ shows: first }: Readonly<{ shows: readonly Outsid
     const said = await call<{ shows: readonly OutsideShowRow[] }>("GET", "/review/outside");
     if (said.ok) setShows(said.value.shows);
   };
-  const came = (answer: unknown): void => {
-    // Our own route handlers answer in this shape.
-    const said = answer as { ok: true; value: { bad: number } } | { ok: false; words: string };
+  const came = (said: Answer<{ id: string; bad: number }>): void => {
     if (!said.ok) tellTrouble(said.words);
     else if (said.value.bad === 0) tell("It came in, and stands below.");
     else tell(`It came in; ${counted(said.value.bad, "line")} of its log could not be read.`);

@@ -3,6 +3,7 @@ import type { NextRequest } from "next/server";
 import { refused } from "../../../core/kernel/refusal";
 import { asking } from "../../../server/web/asked";
 import { answer } from "../../../server/web/http";
+import { strictHeaders } from "../../../server/web/strict-headers";
 import type { Route } from "../../../server/web/route-kit";
 import { table } from "./table";
 
@@ -19,14 +20,8 @@ const routeAt = (method: HTTPMethod, path: string) => {
   return found === null || route?.handle === undefined ? null : { route, params: found.params as Readonly<Record<string, string>> };
 };
 
-/** Nothing of the API is a page: what is opened as one by mistake may do nothing. An answer's own headers go before these. */
-const plainHeaders = {
-  "content-security-policy": "default-src 'none'; frame-ancestors 'none'",
-  "x-content-type-options": "nosniff",
-  "referrer-policy": "same-origin",
-  "x-frame-options": "DENY",
-  "cross-origin-opener-policy": "same-origin",
-};
+/** No answer of the API is a page, so one that is opened as a page may load nothing. An answer may set its own instead. */
+const plainHeaders = { ...strictHeaders, "content-security-policy": "default-src 'none'; frame-ancestors 'none'" };
 
 /** Answers whatever is asked of the API, by its table. */
 export async function dispatch(request: NextRequest): Promise<Response> {

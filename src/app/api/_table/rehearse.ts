@@ -1,7 +1,7 @@
 import { does, reads, takes, type Routes } from "../../../server/web/route-kit";
 import { ok, refused } from "../../../core/kernel/refusal";
 import { labAskSchema } from "../../../core/lab/ask";
-import { mostChatBytes } from "../../../core/rehearsal/chat-log";
+import { mostChatLogBytes } from "../../../core/props/sizes";
 import { givenSchema, rehearsalAskSchema, steerSchema } from "../../../core/rehearsal/plan";
 import { actOnChatLog, addChatLog, chatLogOut } from "../../../server/web/chat-logs";
 import { actOnQuestion, askLab, labView } from "../../../server/web/lab";
@@ -44,9 +44,9 @@ export const rehearseRoutes: Routes = {
   }),
   /** A file of past chat, as a form. Its size is checked before it is read. */
   "POST /chat-logs": takes("rehearse", async ({ session, request }) => {
-    if (Number(request.headers.get("content-length") ?? Infinity) > mostChatBytes + 64 * 1024) return refused("chat-log/too-large");
+    if (Number(request.headers.get("content-length") ?? Infinity) > mostChatLogBytes + 64 * 1024) return refused("chat-log/too-large");
     const file = (await request.formData().catch(() => null))?.get("file");
-    if (!(file instanceof Blob) || file.size > mostChatBytes) return refused("chat-log/too-large");
+    if (!(file instanceof Blob) || file.size > mostChatLogBytes) return refused("chat-log/too-large");
     const name = "name" in file && typeof file.name === "string" ? file.name : "";
     return addChatLog(services(), session, { name, text: await file.text() });
   }),

@@ -12,7 +12,7 @@ function Tries({ body: { tries = 1 } }: Readonly<{ body: Readonly<{ tries?: numb
   const before = tries - 1;
   return (
     <p>
-      It was the {ordinal(tries)} try in a row: {before === 1 ? "the round before it was" : `${count(before)} rounds before it were`}{" "}
+      This was the {ordinal(tries)} try in a row: {before === 1 ? "the draw before it was" : `the ${count(before)} draws before it were`}{" "}
       cancelled.
     </p>
   );
@@ -58,7 +58,7 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
             {body.why === "lost"
               ? "Its secret could not be read any more."
               : body.why === "cancelled"
-                ? "It was cancelled by hand. What was paid for it went back."
+                ? "An operator cancelled it. All points that were paid went back."
                 : "What it was to be was changed after it had been promised, so another was promised in its place."}{" "}
             {body.gaveUp != null &&
               `${body.gaveUp.phase === "open" ? "It was still open" : "It was locked"}, with ${counted(body.gaveUp.people, "viewer")} and ${counted(body.gaveUp.tickets, "ticket")} in it.`}

@@ -37,7 +37,7 @@ const refusals: Readonly<Record<string, (facts: Facts) => string>> = {
   "raffle/decided-already": () => "that was decided already",
   "raffle/no-prize": () => "that prize is not on the list any more",
   "raffle/none": () => "no draw is under way",
-  "raffle/drawn-already": () => "somebody was drawn, so it can’t be cancelled any more: close it",
+  "raffle/drawn-already": () => "a winner was drawn, so this draw can only be closed",
   "raffle/all-drawn": () => "all winners are drawn",
   "raffle/nobody": () => "nobody is in",
   "raffle/not-in": (f) => `${String(f["viewer"])} is not in`,

@@ -143,7 +143,7 @@ function onMessage(at: At, signal: MessageSignal, ctx: StepContext): Outcome {
 function onTip(at: At, signal: TipSignal, ctx: StepContext): Outcome {
   const { settings } = at;
   if (settings.tipLeast === 0 || (signal.homeMinor ?? 0) < settings.tipLeast || signal.text.trim() === "") return still(at);
-  // Whoever tips pays for words: an address is none, and nobody wants to hear one.
+  // Nobody wants to hear an address read aloud.
   const wanted: Wanted = { text: signal.text, marks: [], voice: "", how: settings.how, links: "nothing" };
   const made = checked(at, wanted, signal.viewer, signal.atMs, ctx, true);
   if ("code" in made) return still(at, [{ refusal: made, count: 1 }]);

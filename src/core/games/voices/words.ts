@@ -29,8 +29,8 @@ export function voicesSentences(s: VoicesSettings, home: string): readonly Sente
           "tips",
           "So is the text of a tip of at least ",
           money("tipLeast", "Least tip", home),
-          ", and what rules, rewards and cues order. What a game takes, as the address of a clip, ",
-          toggle("taken", "Whether what a game takes is read", "is read too", "is not read"),
+          ", and what rules, rewards and cues order. A text that a game uses, such as the address of a clip, ",
+          toggle("taken", "Whether a text that a game uses is read", "is read too", "is not read"),
           ".",
         ),
     say(

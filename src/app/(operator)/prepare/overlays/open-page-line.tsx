@@ -10,10 +10,10 @@ import { call } from "../../../_frame/call";
 const cameInWords: Readonly<Record<ToneCame, string>> = {
   heard: "The tone came out of this page.",
   silent: "The page played the tone, and nothing came out.",
-  blocked: "Its browser blocks sound. Allow sound for this page there, or click into it once.",
+  blocked: "Its browser blocks sound. Allow sound for this page in the browser, or click the page once.",
 };
 
-/** One page that has an overlay open: its size, what it says of its sound, and a tone to try it. */
+/** One open page of an overlay: its size, whether it plays the sound, and a button to test that. */
 export function OpenPageLine({ page: p, sounds }: Readonly<{ page: OpenPage; sounds: boolean }>) {
   const [tone, setTone] = useState<ToneCame | "asked" | null>(null);
   const test = async (): Promise<void> => {
@@ -31,7 +31,7 @@ export function OpenPageLine({ page: p, sounds }: Readonly<{ page: OpenPage; sou
         : p.sound === "blocked"
           ? ", its browser blocks sound"
           : p.asked
-            ? ", was asked to make the sound and does not answer yet"
+            ? ", chosen for sound, not confirmed yet"
             : ""}
       {p.framesPerSecond > 0 && p.live > 0 ? `, ${Math.round(p.framesPerSecond)} frames a second` : ""}
       {!p.asked && p.sound === "ready" && sounds && (
@@ -50,7 +50,7 @@ export function OpenPageLine({ page: p, sounds }: Readonly<{ page: OpenPage; sou
           variant="ghost"
           color="slateText"
           loading={tone === "asked"}
-          title="A soft tone of half a second. Viewers hear it too while you broadcast."
+          title="A soft tone, half a second long. Viewers hear it too while you are live."
           onClick={() => void test()}
         >
           Play a test tone

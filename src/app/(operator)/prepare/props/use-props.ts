@@ -2,9 +2,9 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { mostOf, tooLargeInWords } from "../../../../core/props/sizes";
 import type { Added, PropInMaking, PropWithUses } from "../../../../server/web/props";
-import { sendForm } from "../../../../ui/send-form";
 import { tell, tellTrouble } from "../../../../ui/toaster";
 import { call } from "../../../_frame/call";
+import { sendFile } from "../../../_frame/send-file";
 
 export type Upload = Readonly<{
   n: number;
@@ -12,21 +12,9 @@ export type Upload = Readonly<{
   share: number;
   state: "waiting" | "sending" | "making" | "refused";
   words: string;
-  /** Calls it back, as long as it waits or is being sent. */
+  /** While it waits or is being sent. */
   cancel?: () => void;
 }>;
-
-type Came = Readonly<{ ok: boolean; words: string; added: readonly Added[] }>;
-/** Sends a file. Null when it was called back. */
-async function sendFile(file: File, onShare: (share: number) => void, signal: AbortSignal): Promise<Came | null> {
-  const no = (words: string): Came => ({ ok: false, words, added: [] });
-  const sent = await sendForm("/api/props", "file", file, { onShare, signal });
-  if (sent === "cancelled") return null;
-  if (sent === "no-answer") return no("Izzam does not answer. Try again in a moment.");
-  // Our own route handlers answer in this shape.
-  const said = sent.answer as { ok: boolean; words?: string; value?: readonly Added[] };
-  return { ok: said.ok, words: said.words ?? "Izzam did not understand this file.", added: said.value ?? [] };
-}
 
 export function useProps(first: readonly PropWithUses[]) {
   const [props, setProps] = useState(first);
@@ -97,9 +85,10 @@ export function useProps(first: readonly PropWithUses[]) {
         queue.current = queue.current.then(async () => {
           if (signal.aborted) return;
           mark(n, { state: "sending" });
-          const done = await sendFile(file, (share) => mark(n, { share, state: share >= 1 ? "making" : "sending" }), signal);
+          const onShare = (share: number): void => mark(n, { share, state: share >= 1 ? "making" : "sending" });
+          const done = await sendFile<readonly Added[]>("/props", file, { most, onShare, signal });
           if (done === null) forget(n);
-          else if (done.ok) settle(n, done.added);
+          else if (done.ok) settle(n, done.value);
           else mark(n, { state: "refused", words: done.words });
           await load();
         });
@@ -130,11 +119,8 @@ export function useProps(first: readonly PropWithUses[]) {
   );
   const replace = useCallback(
     async (prop: PropWithUses, file: File) => {
-      const most = mostOf(file.name);
-      if (file.size > most) return tellTrouble(tooLargeInWords(most));
-      const form = new FormData();
-      form.set("file", file);
-      const done = await call("PUT", `/props/${prop.id}`, form);
+      const done = await sendFile(`/props/${prop.id}`, file, { method: "PUT", most: mostOf(file.name) });
+      if (done === null) return;
       if (done.ok && prop.kind === "video") tell(`${prop.name} is made anew; what uses it shows the new one when it is done.`);
       else if (done.ok) tell(`${prop.name} was replaced${prop.usedIn.length === 0 ? "" : `, in ${prop.usedIn.join(" and ")} too`}.`);
       else tellTrouble(done.words);

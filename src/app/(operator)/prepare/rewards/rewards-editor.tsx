@@ -89,7 +89,7 @@ export function RewardsEditor({
         draft={draft}
         thing="list of rewards"
         where="the viewer page"
-        publishedBut={unsold.length === 0 ? "" : `Not sold, since it does nothing yet: ${unsold.map((r) => r.name).join(", ")}.`}
+        publishedBut={unsold.length === 0 ? "" : `Not on sale, because it does nothing yet: ${unsold.map((r) => r.name).join(", ")}.`}
         lead={
           <Flex gap="4" align="baseline">
             <Text as="h1" fontFamily="heading" fontWeight="700" fontSize="19px">

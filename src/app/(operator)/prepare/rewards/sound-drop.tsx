@@ -3,7 +3,9 @@ import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { Music } from "lucide-react";
 import { useRef, useState } from "react";
 import { soundFactsSchema } from "../../../../core/props/settings";
+import { mostOf } from "../../../../core/props/sizes";
 import type { Added, PropWithUses } from "../../../../server/web/props";
+import { sendFile } from "../../../_frame/send-file";
 
 export type DroppedSound = Readonly<{ id: string; name: string; url: string; ms: number }>;
 type Said<T> = Readonly<{ ok: boolean; value?: T; words?: string }>;
@@ -20,17 +22,11 @@ export function SoundDrop({ onSounds }: Readonly<{ onSounds: (sounds: readonly D
     const no: string[] = [];
     for (const [i, file] of files.entries()) {
       setBusy({ done: i, all: files.length });
-      try {
-        const form = new FormData();
-        form.set("file", file);
-        const said = (await (await fetch("/api/props", { method: "POST", body: form })).json()) as Said<readonly Added[]>;
-        if (!said.ok) no.push(`${file.name}: ${said.words ?? "not understood"}`);
-        for (const one of said.value ?? []) {
-          if (one.ok) ids.push(one.id);
-          else no.push(`${one.name}: ${one.words}`);
-        }
-      } catch {
-        no.push(`${file.name}: Izzam does not answer. Try again in a moment.`);
+      const said = await sendFile<readonly Added[]>("/props", file, { most: mostOf(file.name) });
+      if (said?.ok === false) no.push(`${file.name}: ${said.words}`);
+      for (const one of said?.ok === true ? said.value : []) {
+        if (one.ok) ids.push(one.id);
+        else no.push(`${one.name}: ${one.words}`);
       }
     }
     const list = await fetch("/api/props")

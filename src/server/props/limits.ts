@@ -1,1 +1,0 @@
-export { mostPropBytes } from "../../core/props/sizes";
