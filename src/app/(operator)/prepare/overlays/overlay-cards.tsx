@@ -100,6 +100,7 @@ function OverlayCard({
   };
   return (
     <Stub
+      stacks
       data-overlay={overlay.id}
       end={
         owner ? (

@@ -159,7 +159,7 @@ export function Props({ first }: { first: readonly PropWithUses[] }) {
             value={search}
             onChange={(e) => setSearch(e.target.value)}
           />
-          <Flex gap="1" role="group" aria-label="Which props">
+          <Flex gap="1" wrap="wrap" role="group" aria-label="Which props">
             {filters.map((f) => (
               <Button key={f} size="sm" variant={filter === f ? "solid" : "ghost"} aria-pressed={filter === f} onClick={() => setFilter(f)}>
                 {f}

@@ -45,7 +45,7 @@ export function RewardForm({
   const pictures = [...available.emotes, ...available.pictures];
   return (
     <Stack gap="3.5">
-      <Flex gap="2" align="center">
+      <Flex gap="2" align="center" wrap={{ base: "wrap", md: "nowrap" }}>
         <Input
           aria-label="Name of the reward"
           autoFocus={fresh}
