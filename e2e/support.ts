@@ -83,8 +83,8 @@ export async function control(path: string): Promise<number | null> {
 
 /** Signed in as by the button of the sign-in page (which has a test of its own); led to a page when one is named. */
 export async function signIn(page: Page, as: "owner" | "moderator" = "owner", to?: string): Promise<void> {
-  const entered = await page.request.post(`${base}/api/demo-sign-in`, { headers: { origin: base }, data: { role: as } });
-  expect(entered.ok()).toBe(true);
+  const entered = await again(() => page.request.post(`${base}/api/demo-sign-in`, { headers: { origin: base }, data: { role: as } }));
+  expect([entered.status(), entered.ok() ? "" : await entered.text()]).toEqual([200, ""]);
   await page.emulateMedia({ reducedMotion: "reduce" });
   if (to !== undefined) await page.goto(`${base}${to}`);
 }
@@ -121,8 +121,14 @@ export async function askOnce(page: Page, method: string, path: string, body: un
 }
 /** The same; "not now" is no answer: asked again for twenty seconds, as a person would. */
 export async function ask(page: Page, method: string, path: string, body: unknown = {}): Promise<Answer> {
+  const answer: Answer & { status?: number } = { ...(await again(() => askOnce(page, method, path, body))) };
+  delete answer.status;
+  return answer;
+}
+async function again<T extends { status: number | (() => number) }>(call: () => Promise<T>): Promise<T> {
   for (const untilMs = Date.now() + 20_000; ;) {
-    const { status, ...answer } = await askOnce(page, method, path, body);
+    const answer = await call();
+    const status = typeof answer.status === "number" ? answer.status : answer.status();
     if (status !== 503 || Date.now() > untilMs) return answer;
     await new Promise((resolve) => setTimeout(resolve, 500));
   }

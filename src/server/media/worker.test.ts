@@ -180,6 +180,12 @@ describe("moving pictures that are made by and by", () => {
     const media = mariadbMedia(db);
     const got = await Promise.all(["a", "b", "c"].map((owner) => media.claim(owner, Date.now(), 1_000)));
     expect(got.flatMap((j) => (j === null ? [] : [j.id])).sort()).toEqual([...ids].sort());
+    // Again and again, with more workers than jobs: the order in which their statements meet is never the same.
+    for (let n = 0; n < 20; n += 1) {
+      await db("media_jobs").update({ state: "waiting", tries: 0 });
+      const again = await Promise.all(["a", "b", "c", "d", "e"].map((owner) => media.claim(owner, Date.now(), 1_000)));
+      expect(again.flatMap((j) => (j === null ? [] : [j.id])).sort()).toEqual([...ids].sort());
+    }
   });
 
   test("no more than may wait", async () => {

@@ -12,6 +12,8 @@ const ownOnly = { marked: false, own: true, emoji: false };
 const mostKept = 200;
 const mostWaiting = 20;
 const mostTries = 3;
+/** So many workers may be faster than this one before it rests and asks again. */
+const mostAtOnce = 20;
 /** What was removed can be brought back for so long. */
 const shownRemovedMs = 7 * 86_400_000;
 const states: readonly LabState[] = ["waiting", "working", "done", "failed"];
@@ -91,26 +93,31 @@ export function mariadbLab(db: Database): LabStore {
         .update({ state: "failed", why: JSON.stringify({ code: "lab/stopped", facts: {} }) });
       return waiting + (await of(channel, id).where({ state: "working" }).update({ stop: true })) > 0;
     },
-    claim: (owner, nowMs, leaseMs) =>
-      db.transaction(async (trx) => {
-        const row = (await trx("lab_questions")
+    claim: async (owner, nowMs, leaseMs) => {
+      // Taken only as it was found, without a lock on the search: such a lock covers every row that it passes.
+      for (let n = 0; n < mostAtOnce; n += 1) {
+        const row = (await db("lab_questions")
           .whereNull("removed_ms")
           .where((b) => b.where({ state: "waiting" }).orWhere((c) => c.where({ state: "working" }).where("lease_ms", "<", nowMs)))
           .orderBy("asked_ms")
-          .forUpdate()
-          .skipLocked()
           .first()) as Row | undefined;
         if (row === undefined) return null;
-        const tries = Number(row["tries"]) + 1;
-        const one = trx("lab_questions").where({ id: text(row["id"]) });
-        if (tries > mostTries) {
-          // Whoever worked on it died of it, again and again.
-          await one.update({ state: "failed", why: JSON.stringify({ code: "lab/broken", facts: {} }), ended_ms: nowMs });
-          return null;
-        }
-        await one.update({ state: "working", owner, lease_ms: nowMs + leaseMs, tries, done: 0 });
-        return rowOf(row);
-      }),
+        const asFound = { id: text(row["id"]), state: text(row["state"]), tries: Number(row["tries"]) };
+        const tries = asFound.tries + 1;
+        // A question that silenced its worker too often would silence every worker.
+        const next =
+          tries > mostTries
+            ? { state: "failed", why: JSON.stringify({ code: "lab/broken", facts: {} }), ended_ms: nowMs }
+            : { state: "working", owner, lease_ms: nowMs + leaseMs, tries, done: 0 };
+        const taken = await db("lab_questions")
+          .where(asFound)
+          .whereNull("removed_ms")
+          .where((q) => void q.where({ state: "waiting" }).orWhere("lease_ms", "<", nowMs))
+          .update(next);
+        if (taken > 0 && tries <= mostTries) return rowOf(row);
+      }
+      return null;
+    },
     beat: async (id, owner, done, nowMs, leaseMs) => {
       const mine = await db("lab_questions")
         .where({ id, owner, state: "working" })

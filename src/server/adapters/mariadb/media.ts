@@ -10,6 +10,8 @@ export const partBytes = 512 * 1024;
 const mostWaiting = 40;
 const mostWaitingInAll = 400;
 const mostTries = 3;
+/** So many workers may be faster than this one before it rests and asks again. */
+const mostAtOnce = 20;
 
 const states = ["waiting", "working", "done", "failed", "dropped"] as const;
 const jobOf = (r: Row): MediaJob => ({
@@ -136,28 +138,28 @@ export function mariadbMedia(db: Database): MediaStore {
       return rows.filter((r) => r.created_ms < beforeMs).length;
     },
     claim: async (owner, nowMs, leaseMs) => {
-      // Asked several times a second: where there is nothing, nothing is locked.
-      if ((await db("media_jobs").whereIn("state", ["waiting", "working"]).first("id")) === undefined) return null;
-      return db.transaction(async (trx) => {
-        // What fell silent too often is heavy, not unlucky: it must not come round for ever.
-        await trx("media_jobs")
-          .where({ state: "working" })
-          .where("lease_ms", "<", nowMs)
-          .where("tries", ">=", mostTries)
-          .update({ state: "failed", why: JSON.stringify({ code: "file/too-heavy", facts: {} }), ended_ms: nowMs });
-        const row = (await trx("media_jobs")
+      for (let n = 0; n < mostAtOnce; n += 1) {
+        const row = (await db("media_jobs")
           .where((q) => void q.where({ state: "waiting" }).orWhere((w) => void w.where({ state: "working" }).where("lease_ms", "<", nowMs)))
           .orderBy([{ column: "urgent", order: "desc" }, { column: "created_ms" }, { column: "id" }])
-          .first()
-          .forUpdate()
-          .skipLocked()) as Row | undefined;
+          .first()) as Row | undefined;
         if (row === undefined) return null;
-        const tries = Number(row["tries"]) + 1;
-        await trx("media_jobs")
-          .where({ id: text(row["id"]) })
-          .update({ state: "working", owner, tries, lease_ms: nowMs + leaseMs, share: 0 });
-        return { ...jobOf(row), state: "working" as const, tries };
-      });
+        // A lock on the search would lock every row that it passes, and hide them from the next worker. This takes the job
+        // only if it is as it was found; otherwise another worker has it, and the next job is looked for.
+        const asFound = { id: text(row["id"]), state: text(row["state"]), tries: Number(row["tries"]) };
+        const tries = asFound.tries + 1;
+        // A job that silenced its worker too often is too heavy. It must not come round for ever.
+        const next =
+          tries > mostTries
+            ? { state: "failed", why: JSON.stringify({ code: "file/too-heavy", facts: {} }), ended_ms: nowMs }
+            : { state: "working", owner, tries, lease_ms: nowMs + leaseMs, share: 0 };
+        const taken = await db("media_jobs")
+          .where(asFound)
+          .where((q) => void q.where({ state: "waiting" }).orWhere("lease_ms", "<", nowMs))
+          .update(next);
+        if (taken > 0 && tries <= mostTries) return { ...jobOf(row), state: "working" as const, tries };
+      }
+      return null;
     },
     beat: async (id, owner, share, nowMs, leaseMs) =>
       (await db("media_jobs")
