@@ -2,9 +2,10 @@ import { createHmac } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { chromium as playwright } from "@playwright/test";
-import { promiseRound, proofOf } from "../src/core/chance/round";
+import { promiseRound } from "../src/core/chance/round";
 import { drawWinners, type ListChange, listHash, listOf, nextLink } from "../src/core/chance/scheme";
 import { openVault } from "../src/core/chance/vault";
+import { chanceOf, ranRound } from "../src/testing/rounds";
 import { type Bench, browserArgs, median, ms, type Row } from "./row";
 import type { SceneFigures } from "./scene-page";
 import { stakes } from "./stakes";
@@ -21,7 +22,7 @@ const best = (times: number, work: () => number): number => Math.min(...Array.fr
 /** A million tickets of a hundred thousand viewers: closed, drawn, followed by a viewer's browser; and a wheel that turns. */
 export async function measure({ out, chromium, startStack, say }: Bench): Promise<Row[]> {
   const vault = openVault("bench");
-  const settings = { title: "Last week's mug" };
+  const settings = { title: "Last week's mug", chance: chanceOf({ winners: 1_000 }) };
   const { sealed, ...promised } = promiseRound(vault, settings, { game: "bench", n: 1, atMs: 1, rehearsing: false });
   const secret = vault.open(promised.round, sealed) ?? new Uint8Array();
   const changes: ListChange[] = Array.from({ length: entrants }, (_, i) => ({
@@ -44,15 +45,7 @@ export async function measure({ out, chromium, startStack, say }: Bench): Promis
     5,
     () => took(() => Array.from({ length: 1_000 }, (_, i) => createHmac("sha256", secret).update(`r:${hash}::${i}:0`).digest()))[1],
   );
-  const drawn = drawWinners(key, list, { count: 1_000 });
-  const proof = proofOf({
-    promise: { ...promised, chain },
-    settings,
-    secret: Buffer.from(secret).toString("hex"),
-    lock: { how: "operator", atMs: 9_000_000 },
-    changes,
-    draws: drawn.ok ? drawn.value : [],
-  });
+  const proof = ranRound(changes, { chance: { winners: 1_000 } });
   const stack = await startStack({ name: "bench" });
   const browser = await playwright.launch({ executablePath: chromium, args: browserArgs });
   try {

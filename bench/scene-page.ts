@@ -1,4 +1,4 @@
-import { checkProof } from "../src/core/chance/proof";
+import { checkProof } from "../src/core/chance/check";
 import { emoteIndex } from "../src/core/chat/emotes";
 import { brimful } from "../src/core/games/brimful/definition";
 import { bareContext } from "../src/core/module/module";

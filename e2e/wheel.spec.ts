@@ -97,7 +97,7 @@ test("a wheel is set up, tried, spun in the booth by keys alone, and checked by 
   const file = await download.path();
   const { stdout } = await promisify(execFile)(process.execPath, ["scripts/check-round.mjs", file]);
   expect(stdout).toContain("It holds, step by step.");
-  expect(JSON.parse(await readFile(file, "utf8"))).toMatchObject({ format: "izzam-round-1", commitment: promised });
+  expect(JSON.parse(await readFile(file, "utf8"))).toMatchObject({ format: "izzam-round-2", commitment: promised });
 });
 
 test("by chat alone: a moderator spins it, viewers buy spins that wait their turn, and hear the chances", async ({ page, context }) => {

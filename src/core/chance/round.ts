@@ -1,5 +1,7 @@
 import { type Proof, proofFormat } from "./proof";
-import { firstLink, guessesOf, listHash, type ListChange, listOf, settingsHash, type Shake } from "./scheme";
+import { type Proof1, proof1Format } from "./proof-1";
+import { type ChanceRules, chanceIn, type Happening, nextHappening, openingLink } from "./record";
+import { guessesOf, listHash, type ListChange, listOf, settingsHash } from "./scheme";
 import type { Vault } from "./vault";
 
 /** What of a round is fixed when it is promised. */
@@ -11,45 +13,57 @@ const rehearsed = ".rehearsal";
 export const isRehearsed = (round: string): boolean => round.endsWith(rehearsed);
 
 /** A new round of a game with a secret of its own, and the first link of its chain; `settings` are what is announced. */
-export function promiseRound(vault: Vault, settings: unknown, { game, n, atMs, rehearsing }: For): RoundPromise {
+export function promiseRound(vault: Vault, settings: Readonly<{ chance: ChanceRules }>, { game, n, atMs, rehearsing }: For): RoundPromise {
   // With its time, so that a game that begins anew never makes a round of the same name.
   const round = `${game}.${n}.${atMs.toString(36)}${rehearsing ? rehearsed : ""}`;
   const { commitment, sealed } = vault.promise(round);
   const hash = settingsHash(settings);
-  return { round, commitment, sealed, settingsHash: hash, chain: firstLink({ round, commitment, settings: hash }) };
+  return { round, commitment, sealed, settingsHash: hash, chain: openingLink({ round, commitment, settings: hash, atMs }) };
 }
+
+/** A happening as a link of the chain, in the record of a round that has one: a round opened before records has none. */
+export const recorded = <R extends Readonly<{ chain: string; record: readonly Happening[] | null }>>(round: R, happening: Happening): R =>
+  round.record === null ? round : { ...round, chain: nextHappening(round.chain, happening), record: [...round.record, happening] };
 
 /** So many digits of a hash are told in chat: nobody finds another that begins alike. */
 export const inShort = (hash: string): string => hash.slice(0, 20);
 
-export type RoundEnd = Pick<Proof, "settings" | "secret" | "lock"> &
-  Readonly<{
-    promise: Omit<RoundPromise, "sealed">;
-    changes: readonly ListChange[];
-    shake?: Readonly<{ messages: readonly Shake[]; hash: string }> | null;
-    draws: readonly Readonly<Proof["draws"][number]>[];
-    /** The number that was drawn, where numbers are named. */
-    number?: Proof["number"];
-  }>;
-/** The whole of a round that is over, for anybody to check. Who was drawn has left with all tickets. */
-export function proofOf({ promise, settings, secret, lock, changes, shake = null, draws, number }: RoundEnd): Proof {
+export type RoundEnd = Readonly<{
+  promise: Omit<RoundPromise, "sealed">;
+  openedMs: number;
+  settings: unknown;
+  secret: string;
+  changes: readonly ListChange[];
+  /** What happened after the last entry; null for a round that was opened before records. */
+  record: readonly Happening[] | null;
+  /** For such a round alone. */
+  lock: Proof1["lock"];
+  shake?: Proof1["shake"];
+  draws: readonly Readonly<Proof["draws"][number]>[];
+  /** The number that was drawn, where numbers are named. */
+  number?: Proof1["number"];
+}>;
+/** The whole of a round that is over, for anybody to check. */
+export function proofOf({ promise, openedMs, settings, secret, changes, record, lock, shake = null, draws, number }: RoundEnd): Proof {
   const { round, commitment, chain } = promise;
-  const list = number === undefined ? listOf(changes) : guessesOf(changes);
-  return {
-    format: proofFormat,
+  const numbered = number !== undefined || chanceIn(settings)?.number != null;
+  const list = numbered ? guessesOf(changes) : listOf(changes);
+  const common = {
     round,
     settings,
     settingsHash: promise.settingsHash,
     commitment,
     secret,
-    lock,
     changes: [...changes],
     chain,
     list: [...list],
     listHash: listHash(list),
-    shake: shake === null ? null : { messages: [...shake.messages], hash: shake.hash },
-    ...(number === undefined ? {} : { number }),
-    staysIn: false,
     draws: [...draws],
   };
+  if (record !== null) {
+    const drawn = number === undefined ? {} : { number: { target: number.target, attempts: number.attempts } };
+    return { format: proofFormat, ...common, openedMs, record: [...record], ...drawn };
+  }
+  const shaken = shake === null ? null : { messages: [...shake.messages], hash: shake.hash };
+  return { format: proof1Format, ...common, lock, shake: shaken, ...(number === undefined ? {} : { number }), staysIn: false };
 }

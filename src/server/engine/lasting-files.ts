@@ -2,7 +2,7 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { LRUCache } from "lru-cache";
 import parseRange from "range-parser";
 import send from "send";
-import { proofFormat, proofJsonSchema } from "../../core/chance/proof";
+import { proofFormats, proofJsonSchema } from "../../core/chance/proof";
 import { figureFormat, figureJsonSchema } from "../../core/props/figure";
 import { studioOpenRpc, studioProtocol } from "../../core/studio/protocol";
 import { eventTypes, isEventType, jsonSchemaOf } from "../../core/signals/events";
@@ -115,9 +115,9 @@ export function lastingFiles(store: EngineStore, builtDir: string) {
 
 /** The published JSON Schema of an event type, of a round’s proof, of a figure, of a show as a file, or their list. */
 export function schemas(res: ServerResponse, type: string | null): void {
-  const all = [...eventTypes, proofFormat, figureFormat, studioProtocol, showFormat];
+  const all = [...eventTypes, ...proofFormats, figureFormat, studioProtocol, showFormat];
   const of = (name: string): unknown => {
-    if (name === proofFormat) return proofJsonSchema();
+    if (proofFormats.includes(name)) return proofJsonSchema(name);
     if (name === studioProtocol) return studioOpenRpc();
     if (name === figureFormat) return figureJsonSchema();
     if (name === showFormat) return showManifestJsonSchema();

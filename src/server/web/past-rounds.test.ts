@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { checkProof } from "../../core/chance/proof";
+import { checkProof } from "../../core/chance/check";
 import { eveningOf } from "../../core/games/evening";
 import { raffle } from "../../core/games/raffle/definition";
 import { wholeProofs } from "../../core/games/raffle/round";

@@ -1,6 +1,8 @@
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
 import { proofSchema } from "../../core/chance/proof";
+import { changeSchema } from "../../core/chance/proof-parts";
+import { chanceIn } from "../../core/chance/record";
 import { guessesOf, listOf } from "../../core/chance/scheme";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { KeptRound } from "../ports/event-store";
@@ -40,6 +42,7 @@ export const proofIn = (round: Round): unknown => {
   const changes = z.array(entrySchema).safeParse(round.entries);
   if (!changes.success) return null;
   const all = changes.data.map((e) => e.change);
-  return { ...read.data, changes: all, list: read.data.number === undefined ? listOf(all) : guessesOf(all) };
+  const numbered = read.data.number !== undefined || chanceIn(read.data.settings)?.number != null;
+  return { ...read.data, changes: all, list: numbered ? guessesOf(all) : listOf(all) };
 };
-const entrySchema = z.object({ change: proofSchema.shape.changes.element });
+const entrySchema = z.object({ change: changeSchema });

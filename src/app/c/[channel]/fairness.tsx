@@ -1,7 +1,11 @@
+"use client";
+import { useEffect } from "react";
 import type { Fair } from "../../../core/module/game";
+import { noteSeen } from "../../../ui/seen-hashes";
 
 /** What is promised of the next round, and where the last ones are checked. */
-export function Fairness({ fair: { commitment, past, chain = "", list = "" } }: Readonly<{ fair: Fair }>) {
+export function Fairness({ fair: { commitment, round, past, chain = "", list = "" } }: Readonly<{ fair: Fair }>) {
+  useEffect(() => noteSeen(round, [commitment, chain, list]), [round, commitment, chain, list]);
   return (
     <div className="fair">
       {commitment !== "" && (

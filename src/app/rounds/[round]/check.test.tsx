@@ -1,10 +1,9 @@
 /** @jest-environment jsdom */
 import { afterEach, describe, expect, test } from "@jest/globals";
-import { cleanup, render, screen, within } from "@testing-library/react";
-import type { Proof } from "../../../core/chance/proof";
-import { promiseRound, proofOf } from "../../../core/chance/round";
-import { drawWinners, type ListChange, listHash, listOf, nextLink } from "../../../core/chance/scheme";
-import { openVault } from "../../../core/chance/vault";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import type { Proof2 } from "../../../core/chance/proof";
+import { ranRound } from "../../../testing/rounds";
+import { noteSeen } from "../../../ui/seen-hashes";
 import { Check } from "./check";
 
 afterEach(cleanup);
@@ -17,22 +16,11 @@ const settings = {
   leaves: false,
 };
 /** A round that was run as a game runs it. */
-function roundOf(ids: readonly string[]): Proof {
-  const vault = openVault("check");
-  const { sealed, ...promised } = promiseRound(vault, settings, { game: "plate", n: 3, atMs: 60, rehearsing: false });
-  const secret = vault.open(promised.round, sealed) as Uint8Array;
-  const changes: ListChange[] = ids.map((id, i) => ({ seq: i + 1, atMs: 1_000, id, weight: i + 1 }));
-  const list = listOf(changes);
-  const drawn = drawWinners({ secret, round: promised.round, list: listHash(list), shake: "" }, list, { count: 1 });
-  return proofOf({
-    promise: { ...promised, chain: changes.reduce((link, change) => nextLink(link, change), promised.chain) },
-    settings,
-    secret: Buffer.from(secret).toString("hex"),
-    lock: { how: "operator", atMs: 2_000 },
-    changes,
-    draws: drawn.ok ? drawn.value : [],
-  });
-}
+const roundOf = (ids: readonly string[]): Proof2 =>
+  ranRound(
+    ids.map((id, i) => ({ seq: i + 1, atMs: 1_000, id, weight: i + 1 })),
+    { settings },
+  );
 const marks = (): (string | null)[] =>
   within(screen.getByRole("list", { name: "Steps" }))
     .getAllByRole("img")
@@ -51,7 +39,7 @@ describe("a round, checked in the browser of who looks", () => {
     const lines = screen.getAllByRole("listitem").map((li) => li.textContent);
     for (const line of ["Celadon: 1", "a picture: 2", "c: 3"]) expect(lines.some((l) => l?.startsWith(line))).toBe(true);
   });
-  test.each<readonly [string, (p: Proof) => unknown, string]>([
+  test.each<readonly [string, (p: Proof2) => unknown, string]>([
     ["another secret", (p) => ({ ...p, secret: "5b".repeat(32) }), "The promise."],
     ["other settings", (p) => ({ ...p, settings: { ...settings, leaves: true } }), "What was announced."],
     ["an entry more", (p) => ({ ...p, changes: [...p.changes, { seq: 9, atMs: 1_500, id: "z", weight: 50 }] }), "The entries."],
@@ -61,6 +49,24 @@ describe("a round, checked in the browser of who looks", () => {
     expect(screen.getByText("It does not hold. See which step fails.")).toBeTruthy();
     const line = screen.getByText(step).closest("li") as HTMLElement;
     expect(within(line).getByRole("img").getAttribute("aria-label")).toBe("does not hold");
+  });
+  test("a hash that was public is looked for; one that this browser saw by itself too", () => {
+    const proof = roundOf(["a", "b"]);
+    render(<Check proof={proof} file="" />);
+    const field = screen.getByLabelText("A hash you saw while it ran");
+    fireEvent.change(field, { target: { value: "12ab" } });
+    expect(screen.getByText(/Paste at least 12 characters/)).toBeTruthy();
+    fireEvent.change(field, { target: { value: `${proof.chain.slice(0, 20)}… ` } });
+    expect(screen.getByText("The hash that was seen while the round ran is in it.")).toBeTruthy();
+    fireEvent.change(field, { target: { value: "0".repeat(20) } });
+    expect(screen.getByText(/A hash that was seen while the round ran is not in it/)).toBeTruthy();
+    expect(screen.getByText("It does not hold. See which step fails.")).toBeTruthy();
+    cleanup();
+    // The same name, and another promise than the one that this browser saw: such a round was never run.
+    noteSeen(proof.round, ["0".repeat(64)]);
+    render(<Check proof={proof} file="" />);
+    expect(screen.getByText("It does not hold. See which step fails.")).toBeTruthy();
+    localStorage.clear();
   });
   test("a list of thousands is cut, and says how many more there are", () => {
     render(<Check proof={roundOf(Array.from({ length: 640 }, (_, i) => `v${i}`))} file="" />);

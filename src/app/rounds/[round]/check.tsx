@@ -1,15 +1,21 @@
 "use client";
 import { useEffect, useState } from "react";
-import { checkProof, type CheckStep, type Proof } from "../../../core/chance/proof";
+import { checkProof, leastSeen } from "../../../core/chance/check";
+import type { Proof } from "../../../core/chance/proof";
+import type { CheckStep } from "../../../core/chance/proof-parts";
 import { count } from "../../../core/words/sentence";
+import { seenOf } from "../../../ui/seen-hashes";
 
 const titles: Readonly<Record<CheckStep["name"], string>> = {
   promise: "The promise",
   settings: "What was announced",
   chain: "The entries",
+  lock: "The lock",
   list: "The list",
   shake: "The shaken drum",
   draws: "The result",
+  seen: "What was public",
+  missing: "What it can’t show",
 };
 const mostListed = 500;
 
@@ -19,6 +25,7 @@ export function Check({ proof: given, file }: Readonly<{ proof: unknown; file: s
   const [proof, setProof] = useState<unknown>(given);
   const [away, setAway] = useState(false);
   const [checked, setChecked] = useState<ReturnType<typeof checkProof> | null>(null);
+  const [pasted, setPasted] = useState("");
   useEffect(() => {
     if (given !== undefined) return;
     void fetch(file)
@@ -26,8 +33,11 @@ export function Check({ proof: given, file }: Readonly<{ proof: unknown; file: s
       .then(setProof, () => setAway(true));
   }, [given, file]);
   useEffect(() => {
-    if (proof !== undefined) setChecked(checkProof(proof));
-  }, [proof]);
+    if (proof === undefined) return;
+    const own = hashIn(pasted);
+    const name = (proof as { round?: unknown } | null)?.round;
+    setChecked(checkProof(proof, [...seenOf(typeof name === "string" ? name : ""), ...(own === "" ? [] : [own])]));
+  }, [proof, pasted]);
   if (proof === undefined)
     return (
       <p aria-live="polite">
@@ -67,6 +77,24 @@ export function Check({ proof: given, file }: Readonly<{ proof: unknown; file: s
           </li>
         ))}
       </ol>
+      <p>
+        <label>
+          A hash you saw while it ran{" "}
+          <input
+            value={pasted}
+            onChange={(e) => setPasted(e.target.value)}
+            placeholder="at least 12 characters of it"
+            size={30}
+            spellCheck={false}
+            autoComplete="off"
+          />
+        </label>{" "}
+        <span className="soft">
+          {pasted.trim() !== "" && hashIn(pasted) === ""
+            ? `Paste at least ${leastSeen} characters, 0 to 9 and a to f.`
+            : "Chat and the viewer page show the promise and the newest link of the chain. They must be in the proof."}
+        </span>
+      </p>
       <h2>What was drawn from</h2>
       <ul className="list" tabIndex={round.list.length > 10 ? 0 : undefined}>
         {round.list.slice(0, mostListed).map((t) => (
@@ -87,14 +115,15 @@ export function Check({ proof: given, file }: Readonly<{ proof: unknown; file: s
         <Line name="Round" value={round.round} />
       </dl>
       <p>
-        <a href={file}>The whole proof as a file</a>, by <a href="/schemas/izzam-round-1.json">this schema</a>. A short script comes with
-        Izzam and checks it too.
+        <a href={file}>The whole proof as a file</a>, by <a href={`/schemas/${round.format}.json`}>this schema</a>. A short script comes
+        with Izzam and checks it too.
       </p>
       <h2>What this proves, and what not</h2>
       <p>
-        The result follows from what was public before anybody could know it: from the promised secret, and from a list to which nothing was
-        added and from which nothing was left out unseen. It does not prove that nobody read the secret beforehand: who controls the server
-        could. Chained entries leave such a one nothing useful to choose.
+        The result follows from what was public before anybody could know it: the promised secret, the announced rules, and a chain in which
+        nobody could add, change or leave out an entry, a lock, a message or a draw unseen. Two things stay open. An operator chooses when
+        the round opens and when it locks. And nobody can prove that the secret was not read beforehand by a person who controls the server.
+        Such a person could pick the moment of the lock, or write a message to shake the drum.
       </p>
     </>
   );
@@ -106,6 +135,12 @@ function Line({ name, value }: Readonly<{ name: string; value: string }>) {
       <dd className="hash">{value}</dd>
     </div>
   );
+}
+
+/** The digits of a hash in what was pasted; empty where there are too few of them. */
+function hashIn(pasted: string): string {
+  const digits = pasted.trim().replace(/…$/, "").toLowerCase();
+  return /^[0-9a-f]+$/.test(digits) && digits.length >= leastSeen ? digits : "";
 }
 
 /** Names of what is in the list, where what was announced names them: any list of things with an id and a label. */

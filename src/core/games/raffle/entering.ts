@@ -1,3 +1,4 @@
+import type { ChanceRules } from "../../chance/record";
 import { nextLink } from "../../chance/scheme";
 import { refusal, type Refusal } from "../../kernel/refusal";
 import { fold } from "../../kernel/fold";
@@ -130,10 +131,21 @@ export const paidIn = (round: Round, viewer: string, amount: number, seq: number
 export const returned = (round: Round, viewer: string, amount: number, atMs: number, why: string): Entry =>
   refunded(head(round, `${why}.${viewer}`, atMs), viewer, amount, "pool");
 
-/** What is announced of a round: all but what is nobody's chance. */
-export const settingsAnnounced = (s: RaffleSettings) => {
+/** What was announced of a round before it held the rules of its draw. */
+export const announcedBefore = (s: RaffleSettings) => {
   const { title, subtitle, by, word, price, most, roles, times, restShows, restDays, chattedMin, number, tries } = s;
   const { locks, openMs, shake, shakers, shakeMs, winners, claimMs } = s;
   const who = { title, subtitle, by, word, price, most, roles, times, restShows, restDays, chattedMin, number, tries };
   return { ...who, locks, openMs, shake, shakers, shakeMs, winners, claimMs };
 };
+/** What is announced of a round: all but what is nobody's chance. */
+export const settingsAnnounced = (s: RaffleSettings): ReturnType<typeof announcedBefore> & Readonly<{ chance: ChanceRules }> => ({
+  ...announcedBefore(s),
+  chance: {
+    winners: s.winners,
+    staysIn: false,
+    shake: s.shake ? { who: "anyone", most: s.shakers, withinMs: s.shakeMs } : null,
+    number: s.by === "number" ? { from: s.number.from, to: s.number.to } : null,
+    lockAfterMs: s.locks === "time" ? s.openMs : null,
+  },
+});

@@ -1,3 +1,4 @@
+import { recorded } from "../../chance/round";
 import { fold } from "../../kernel/fold";
 import { viewerId } from "../../kernel/text";
 import type { StepContext } from "../../module/module";
@@ -8,7 +9,7 @@ import { enter } from "./enter";
 import { added, type Named, removed } from "./entrants";
 import { type At, no, type Outcome, still } from "./outcome";
 import { closed, locked, opened } from "./round";
-import { type Entrant, keyOf, type RaffleWinner } from "./settings";
+import { type Entrant, keyOf, type RaffleWinner, type Round } from "./settings";
 import { drawn } from "./winning";
 import { rulesTold } from "./words";
 
@@ -44,7 +45,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
     case "another": {
       if (round?.phase !== "locked") return no(at, round === null ? "raffle/none" : "raffle/not-locked");
       if (winnersLeft(round) > 0) return drawn(at, round, atMs, ctx);
-      return drawn(at, { ...round, more: round.more + 1 }, atMs, ctx);
+      return drawn(at, { ...recorded(round, { kind: "more", atMs }), more: round.more + 1 }, atMs, ctx);
     }
     case "close":
       if (round === null) return no(at, "raffle/none");
@@ -184,7 +185,8 @@ function decided(at: At, index: number, how: "claimed" | "pass", atMs: number, c
   if (winner.state === "passed" || (how === "claimed" && winner.state === "claimed")) return no(at, "raffle/decided-already");
   const state = how === "claimed" ? ("claimed" as const) : ("passed" as const);
   const winners = round.winners.map((w): RaffleWinner => (w.index === index ? { ...w, state } : w));
-  const next: At = { ...at, durable: { ...at.durable, round: { ...round, winners } } };
+  const after: Round = { ...(how === "pass" ? recorded(round, { kind: "pass", atMs, index }) : round), winners };
+  const next: At = { ...at, durable: { ...at.durable, round: after } };
   const note = {
     did: how === "claimed" ? "raffle/claimed" : "raffle/passed-over",
     count: 1,
@@ -204,6 +206,6 @@ function decided(at: At, index: number, how: "claimed" | "pass", atMs: number, c
         },
       ],
     };
-  const more = drawn(next, { ...round, winners }, atMs, ctx);
+  const more = drawn(next, after, atMs, ctx);
   return { ...more, notes: [note, ...more.notes] };
 }

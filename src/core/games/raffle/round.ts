@@ -1,12 +1,13 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
 import type { Proof } from "../../chance/proof";
-import { promiseRound, proofOf } from "../../chance/round";
+import { promiseRound, proofOf, recorded } from "../../chance/round";
 import { guessesOf, listHash, listOf, shakeHash } from "../../chance/scheme";
+import { cut } from "../../kernel/text";
 import type { Kept, StepContext } from "../../module/module";
 import type { Order } from "../../module/order";
 import { kept as keptPoints } from "../../points/ledger";
 import type { MessageSignal, Signal } from "../../signals/signal";
-import { settingsAnnounced, withEntrant } from "./entering";
+import { announcedBefore, settingsAnnounced, withEntrant } from "./entering";
 import { type At, booked, no, type Outcome, still } from "./outcome";
 import { type Owed, type RaffleSettings, freshRaffle, keyOf, mostOwed, type Round } from "./settings";
 import { targetOf } from "./target";
@@ -20,16 +21,20 @@ export const wholeProofs = 2_000;
 
 /** The first messages after the lock, one of each of several viewers: what nobody knew when the secret was made. */
 export function shaken(at: At, round: Round, signal: MessageSignal): Outcome {
-  if (round.shake.some((s) => s.id === signal.viewer.id)) return still(at);
-  const shake = [...round.shake, { id: signal.viewer.id, text: signal.text.slice(0, 500) }];
-  const next: Round = { ...round, shake };
+  if (round.shake.some((s) => s.id === signal.viewer.id) || signal.atMs > round.shakenMs) return still(at);
+  const message = { id: signal.viewer.id, text: cut(signal.text, 500) };
+  const shake = [...round.shake, message];
+  const next: Round = { ...recorded(round, { kind: "shake", atMs: signal.atMs, ...message }), shake };
   const outcome = still(at, [{ did: "raffle/shook", count: shake.length, subject: signal.viewer.name }]);
-  return shake.length >= round.settings.shakers ? stopShaking(at, next, outcome) : { ...outcome, durable: { ...at.durable, round: next } };
+  return shake.length >= round.settings.shakers
+    ? stopShaking(at, next, outcome, signal.atMs)
+    : { ...outcome, durable: { ...at.durable, round: next } };
 }
-export const stopShaking = (at: At, round: Round, outcome: Outcome): Outcome => ({
-  ...outcome,
-  durable: { ...at.durable, round: { ...round, phase: "locked", shakeHash: shakeHash(round.shake) } },
-});
+export function stopShaking(at: At, shook: Round, outcome: Outcome, atMs: number): Outcome {
+  const shake = shakeHash(shook.shake);
+  const round: Round = { ...recorded(shook, { kind: "shaken", atMs, shake }), phase: "locked", shakeHash: shake };
+  return { ...outcome, durable: { ...at.durable, round } };
+}
 
 export function opened(at: At, game: string, signal: Signal, ctx: StepContext): Outcome {
   const { settings, durable } = at;
@@ -56,6 +61,7 @@ export function opened(at: At, game: string, signal: Signal, ctx: StepContext): 
     shakenMs: 0,
     shake: [],
     shakeHash: "",
+    record: [],
     target: null,
     more: 0,
     winners: [],
@@ -89,12 +95,13 @@ export function locked(at: At, open: Round, by: "time" | "operator", atMs: numbe
   }
   const list = open.settings.by === "number" ? guessesOf(changes.toArray()) : listOf(changes.toArray());
   const { shake, shakeMs, title } = open.settings;
+  const hash = listHash(list);
   const shut: Round = {
-    ...round,
+    ...recorded(round, { kind: "lock", atMs, by, list: hash }),
     phase: shake && list.length > 0 ? "shaking" : "locked",
     lockedMs: atMs,
     lockedBy: by,
-    listHash: listHash(list),
+    listHash: hash,
     shakenMs: shake ? atMs + shakeMs : atMs,
   };
   const orders: Order[] = [
@@ -203,7 +210,9 @@ function proofIn({ durable }: At, round: Round, secret: Uint8Array): Proof {
   const target = settings.by === "number" ? (round.target ?? targetOf(round, secret)) : null;
   return proofOf({
     promise: { ...round, round: round.id },
-    settings: settingsAnnounced(settings),
+    openedMs: round.openedMs,
+    settings: round.record === null ? announcedBefore(settings) : settingsAnnounced(settings),
+    record: round.record,
     secret: bytesToHex(secret),
     lock: { how: round.lockedBy ?? "operator", atMs: round.lockedMs ?? 0 },
     changes: durable.changes.toArray(),

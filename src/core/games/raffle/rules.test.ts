@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { checkProof } from "../../chance/proof";
+import { checkProof } from "../../chance/check";
 import { returnedAtOnce } from "./entrants";
 import { evening, proofIn, settingsOf } from "./evening";
 

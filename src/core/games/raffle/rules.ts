@@ -1,4 +1,5 @@
 import { Map as Entries } from "immutable";
+import { recorded } from "../../chance/round";
 import { fold } from "../../kernel/fold";
 import type { StepContext } from "../../module/module";
 import type { MessageSignal, Signal } from "../../signals/signal";
@@ -73,7 +74,7 @@ function onTimer(at: At, signal: Signal, ctx: StepContext): Outcome {
   if (round.returning) return giveBack(at, round, atMs, ctx);
   if (round.phase === "open" && round.locksMs !== null && round.locksMs <= atMs) return locked(at, round, "time", atMs);
   if (round.phase === "shaking" && round.shakenMs <= atMs)
-    return stopShaking(at, round, still(at, [{ did: "raffle/shaken", count: round.shake.length }]));
+    return stopShaking(at, round, still(at, [{ did: "raffle/shaken", count: round.shake.length }]), atMs);
   const late = round.winners.filter((w) => w.state === "waits" && w.untilMs < atMs);
   if (late.length === 0) return still(at);
   const winners = round.winners.map((w): RaffleWinner => (late.includes(w) ? { ...w, state: "passed" } : w));
@@ -82,7 +83,7 @@ function onTimer(at: At, signal: Signal, ctx: StepContext): Outcome {
       at,
       late.map((w) => ({ did: "raffle/passed", count: 1, subject: w.name })),
     ),
-    durable: { ...durable, round: { ...round, winners } },
+    durable: { ...durable, round: { ...late.reduce((r, { index }) => recorded(r, { kind: "pass", atMs, index }), round), winners } },
   };
   // The next is drawn in the place of each who did not answer.
   let next = put(at, passed.durable);

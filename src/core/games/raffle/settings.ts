@@ -1,5 +1,6 @@
 import { List, Map as Entries } from "immutable";
 import { z } from "zod";
+import { happeningSchema } from "../../chance/record";
 import type { ListChange } from "../../chance/scheme";
 import { ruleEffectSchema } from "../../rules/effect";
 import { roleSchema } from "../../signals/signal";
@@ -195,6 +196,8 @@ const roundSchema = z.object({
   shakenMs: z.number(),
   shake: z.array(z.object({ id: z.string(), text: z.string() })),
   shakeHash: z.string(),
+  /** What happened after the last entry, each a link of the chain; null for a round that was opened before records. */
+  record: z.array(happeningSchema).nullable().default(null),
   target: z.object({ number: z.int(), attempts: z.int() }).nullable(),
   /** Winners that were asked for beyond those that were planned. */
   more: z.int().min(0).default(0),

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { checkProof } from "../../chance/proof";
+import { checkProof } from "../../chance/check";
 import { evening, proofIn, settingsOf } from "./evening";
 
 describe("from lock to result", () => {
@@ -24,15 +24,27 @@ describe("from lock to result", () => {
     expect(e.say("bo", "right", 3_500).codes).toEqual([]);
     e.say("cy", "up", 4_000);
     expect(e.at().round?.phase).toBe("locked");
-    e.command({ do: "draw" });
-    e.command({ do: "close" });
-    const proof = proofIn(e.rows) as { shake: { messages: object[] } };
-    expect(proof.shake.messages).toEqual([
-      { id: "bo", text: "left" },
-      { id: "cy", text: "up" },
-    ]);
+    e.command({ do: "draw" }, 5_000);
+    e.command({ do: "close" }, 6_000);
+    const proof = proofIn(e.rows) as { record: { kind: string; id?: string; text?: string }[] };
+    expect(proof.record.map((h) => `${h.kind} ${h.text ?? ""}`.trim())).toEqual(["lock", "shake left", "shake up", "shaken", "draw"]);
+    expect(checkProof(proof).steps.filter((x) => !x.holds)).toEqual([]);
+    const [lock, left, up, ...rest] = proof.record;
+    expect(checkProof({ ...proof, record: [lock, up, left, ...rest] }).holds).toBe(false);
+  });
+  test("a message that comes after its time shakes nothing, however late the end of it is told", () => {
+    const e = evening(settingsOf({ shake: true, shakers: 5, shakeMs: 10_000 }));
+    e.command({ do: "open" });
+    e.say("ada", "!in");
+    e.command({ do: "lock" }, 2_000);
+    e.say("bo", "in time", 12_000);
+    e.say("cy", "too late", 12_001);
+    e.timer(15_000);
+    e.command({ do: "draw" }, 16_000);
+    e.command({ do: "close" }, 17_000);
+    const proof = proofIn(e.rows) as { record: { kind: string; id?: string }[] };
+    expect(proof.record.filter((h) => h.kind === "shake").map((h) => h.id)).toEqual(["bo"]);
     expect(checkProof(proof).holds).toBe(true);
-    expect(checkProof({ ...proof, shake: { ...proof.shake, messages: [...proof.shake.messages].reverse() } }).holds).toBe(false);
   });
   test("it locks by itself at its time, even if the server was down then", () => {
     const e = evening(settingsOf({ locks: "time", openMs: 60_000 }));

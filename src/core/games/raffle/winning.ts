@@ -1,3 +1,4 @@
+import { recorded } from "../../chance/round";
 import { byNearness, drawTicket, Drum, guessesOf, listOf, type Ticket } from "../../chance/scheme";
 import type { StepContext } from "../../module/module";
 import type { Role, Viewer } from "../../signals/names";
@@ -49,7 +50,14 @@ export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Out
   const viewer: Viewer = { id: winner.id, name: winner.name, roles: [...(e?.roles ?? [])] as Role[] };
   return {
     ...still(at, [{ did: "raffle/drawn", count: index + 1, subject: winner.name, facts: { prize } }]),
-    durable: { ...at.durable, round: { ...round, target: next.target ?? round.target, winners: [...round.winners, winner] } },
+    durable: {
+      ...at.durable,
+      round: {
+        ...recorded(round, { kind: "draw", atMs, index }),
+        target: next.target ?? round.target,
+        winners: [...round.winners, winner],
+      },
+    },
     orders: [
       { do: "say", text: winnerTold(round.settings, winner) },
       {

@@ -1,3 +1,4 @@
+import type { ChanceRules } from "../../chance/record";
 import { promiseRound } from "../../chance/round";
 import { listOf, nextLink, settingsHash, type Ticket } from "../../chance/scheme";
 import type { Vault } from "../../chance/vault";
@@ -9,7 +10,10 @@ export const announced = ({ segments, leaves, again }: WheelSettings) => ({
   segments: segments.map(({ id, label, weight, stock }) => ({ id, label, weight, stock })),
   leaves,
   again,
+  chance,
 });
+/** Each spin is a round of its own with one draw, when an operator or a viewer sets it off. */
+const chance: ChanceRules = { winners: 1, staysIn: false, shake: null, number: null, lockAfterMs: null };
 const hashes = new WeakMap<WheelSettings, string>();
 export function announcedHash(settings: WheelSettings): string {
   let hash = hashes.get(settings);
@@ -29,7 +33,7 @@ type For = Readonly<{ game: string; n: number; atMs: number; rehearsing: boolean
 /** A new promise, with all that may come as its first entries. */
 export function promised(settings: WheelSettings, durable: WheelDurable, vault: Vault, at: For): WheelPromise {
   const { n, atMs, rehearsing } = at;
-  const empty = { ...promiseRound(vault, announced(settings), at), n, rehearsal: rehearsing, sinceMs: atMs, changes: [] };
+  const empty = { ...promiseRound(vault, announced(settings), at), n, rehearsal: rehearsing, sinceMs: atMs, changes: [], record: [] };
   return changedTo(empty, ticketsOf(settings, durable), atMs);
 }
 

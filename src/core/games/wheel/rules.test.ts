@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
-import { checkProof } from "../../chance/proof";
+import { checkProof } from "../../chance/check";
 import { openVault } from "../../chance/vault";
 import { deepFreeze } from "../../kernel/freeze";
 import { bareContext, type StepContext } from "../../module/module";

@@ -1,5 +1,5 @@
 import { bytesToHex } from "@noble/hashes/utils.js";
-import { proofOf } from "../../chance/round";
+import { proofOf, recorded } from "../../chance/round";
 import { drawWinners, listHash, listOf } from "../../chance/scheme";
 import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
@@ -159,15 +159,18 @@ function begin(at: At, who: Who, game: string, signal: Signal, ctx: StepContext)
     const lost = anew(at, game, signal.atMs, ctx, "lost");
     return { ...lost, notes: [{ refusal: refusal("wheel/secret-lost"), count: 1 }] };
   }
-  const drawn = drawWinners({ secret, round: promise.round, list: listHash(list), shake: "" }, list, { count: 1 });
+  const hash = listHash(list);
+  const drawn = drawWinners({ secret, round: promise.round, list: hash, shake: "" }, list, { count: 1 });
   const winner = drawn.ok ? drawn.value[0] : undefined;
   const place = settings.segments.findIndex((s) => s.id === winner?.id);
   const segment = settings.segments[place];
   if (winner === undefined || segment === undefined) return no(at, "wheel/empty");
   const seed = mix32(signal.seq, ctx.salt);
   const to = restAt(arcsOf(settings, durable), place, settings.looks.pointerAt, seed);
+  const { atMs } = signal;
+  const shut = recorded(promise, { kind: "lock", atMs, by: "operator", list: hash });
   const spin: Spin = {
-    promise,
+    promise: recorded(shut, { kind: "draw", atMs, index: 0 }),
     announced: announced(settings),
     segment: segment.id,
     label: segment.label,
@@ -208,12 +211,12 @@ function onEnd(at: At, spin: Spin, game: string, signal: Signal, ctx: StepContex
   };
   const next = anew({ ...at, durable: { ...rested, next: null } }, game, signal.atMs, ctx, "");
   const secret = ctx.vault.open(promise.round, promise.sealed);
-  const { changes } = promise;
+  const { changes, record, sinceMs: openedMs } = promise;
   const lock = { how: "operator" as const, atMs: spin.fromMs };
   const proof =
     secret === null
       ? null
-      : proofOf({ promise, settings: spin.announced, secret: bytesToHex(secret), lock, changes, draws: [spin.winner] });
+      : proofOf({ promise, openedMs, settings: spin.announced, secret: bytesToHex(secret), lock, changes, record, draws: [spin.winner] });
   const kept: Kept = {
     kind: "spin",
     viewer: who.viewer === null ? null : { id: who.viewer.id, name: who.viewer.name },

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { proofSchema } from "../../chance/proof";
+import { drawSchema } from "../../chance/proof-parts";
+import { happeningSchema } from "../../chance/record";
 import { colourSchema } from "../../kernel/colour";
 import { mostEffects, ruleEffectSchema } from "../../rules/effect";
 import { roleSchema } from "../../signals/signal";
@@ -155,6 +156,8 @@ const promiseSchema = z.object({
   sinceMs: z.number(),
   changes: z.array(z.object({ seq: z.int(), atMs: z.number(), id: z.string(), weight: z.int().min(0) })),
   chain: z.string().max(64),
+  /** What happened after the last change, each a link of the chain; null where it was promised before records. */
+  record: z.array(happeningSchema).nullable().default(null),
 });
 export type WheelPromise = z.infer<typeof promiseSchema>;
 
@@ -172,7 +175,7 @@ const spinSchema = z.object({
   from: z.int().min(0).max(turn),
   to: z.int().min(0).max(turn),
   seed: z.int().min(0).max(0xffffffff),
-  winner: proofSchema.shape.draws.element,
+  winner: drawSchema,
   who: whoSchema,
 });
 export type Spin = z.infer<typeof spinSchema>;

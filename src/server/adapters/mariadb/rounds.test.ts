@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { randomBytes } from "node:crypto";
-import { checkProof, type Proof } from "../../../core/chance/proof";
+import { checkProof } from "../../../core/chance/check";
+import type { Proof } from "../../../core/chance/proof";
 import { wheel } from "../../../core/games/wheel/definition";
 import { freshWheel } from "../../../core/games/wheel/rules";
 import type { WheelDurable } from "../../../core/games/wheel/settings";
