@@ -49,6 +49,21 @@ describe("texts from strangers, whatever they are", () => {
     ] as const)
       expect(viewerId(one)).toBe(viewerId(other));
   });
+  test("ids that differ stay different, however folding stretches them and wherever they differ", () => {
+    for (const letter of ["\u0130", "\u0958", "\ufb2c", "a"])
+      for (const [one, other] of [
+        [letter.repeat(64), letter.repeat(63)],
+        [`${letter.repeat(63)}x`, `${letter.repeat(63)}y`],
+        [letter.repeat(200), letter.repeat(201)],
+      ] as const)
+        expect([viewerId(one) === viewerId(other), viewerId(one).length <= 64, viewerId(other).length <= 64]).toEqual([false, true, true]);
+    fc.assert(
+      fc.property(fc.string({ unit: "grapheme", minLength: 1, maxLength: 90 }), fc.string({ unit: "grapheme", maxLength: 90 }), (a, b) => {
+        const same = (text: string): string => wellFormed(text).normalize("NFC").trim().toLowerCase();
+        expect(viewerId(a) === viewerId(b)).toBe(same(a) === same(b));
+      }),
+    );
+  });
   test("JSON is read as it is, its texts well-formed, `__proto__` no more than a name", () => {
     fc.assert(
       fc.property(fc.jsonValue({ maxDepth: 3 }), anything, (value, key) => {

@@ -1,3 +1,5 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { fold } from "./fold";
 
 /**
@@ -58,8 +60,16 @@ export const loginKey = (given: string): string => cut(fold(wellFormed(given)).t
 /**
  * The one form of a viewer's id, made where it comes in, by chat and by events alike: well-formed,
  * composed (NFC), trimmed, in lower case, at most 64 units. After that ids are compared byte by byte.
+ * Folding can make an id longer. A longer one ends with a hash of its whole self, so that two ids which
+ * differ only at their ends stay two viewers.
  */
-export const viewerId = (given: string): string => cut(wellFormed(given).normalize("NFC").trim().toLowerCase(), 64);
+export function viewerId(given: string): string {
+  const whole = wellFormed(given).normalize("NFC").trim().toLowerCase();
+  if (whole.length <= mostId) return whole;
+  const end = bytesToHex(sha256(utf8ToBytes(whole))).slice(0, 20);
+  return `${cut(whole, mostId - end.length - 1)}~${end}`;
+}
+const mostId = 64;
 
 /** A name where it stands as a word of its own, whatever is in it and in whichever case it is written. */
 export const alone = (name: string): RegExp =>

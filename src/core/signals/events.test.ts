@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { wellFormed } from "../kernel/text";
 import { cloudEventSchema, eventTypes, jsonSchemaOf, signalFrom } from "./events";
 
 const event = (type: string, data: unknown) => cloudEventSchema.parse({ specversion: "1.0", id: "1", source: "urn:test", type, data });
@@ -30,6 +31,7 @@ describe("what a platform sends", () => {
     ["data that is a list", "app.izzam.gift.v1", [1, 2]],
     ["a name of 5,000 letters", "app.izzam.follow.v1", { viewer: { id: "a", name: "a".repeat(5_000) } }],
     ["a text of a megabyte", "app.izzam.tip.v1", { viewer, amountMinor: 5, currency: "EUR", text: "x".repeat(1_000_000) }],
+    ["an id with half a character in it", "app.izzam.follow.v1", { viewer: { id: wellFormed("ada\ud83d"), name: "Ada" } }],
     ["a role that is none", "app.izzam.follow.v1", { viewer: { ...viewer, roles: ["king"] } }],
   ])("%s is a problem with its place, never thrown", (_, type, data) => {
     const made = signalFrom(event(type, data));

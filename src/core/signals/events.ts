@@ -11,7 +11,15 @@ const whole = (most = Number.MAX_SAFE_INTEGER) => z.int().min(1).max(most);
 const name = z.string().trim().min(1).max(60);
 export const eventViewerSchema = z.object({
   /** Stays the same for one viewer, whatever they are called. */
-  id: z.string().trim().min(1).max(64).overwrite(viewerId).min(1),
+  id: z
+    .string()
+    .trim()
+    .min(1)
+    .max(64)
+    // What was no character became this sign: two such ids can't be told apart any more.
+    .refine((id) => !id.includes("\uFFFD"), "holds something that is no character")
+    .overwrite(viewerId)
+    .min(1),
   name,
   roles: z.array(z.enum(roles)).max(roles.length).default([]),
 });
