@@ -45,7 +45,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
     went: z.object({ n }),
     "not-went": z.object({ n, why: z.string().max(200) }),
   },
-  view: (_, { on, studio: now, hold, asked, waiting, trouble }, audience) => {
+  view: (_, { on, studio: now, hold, asked, waiting, trouble, made }, audience) => {
     if (audience === "viewer") return { on };
     const { connected, scenes, current, name } = now;
     const holds = hold === null ? null : { scene: hold.scene, back: hold.back, n: hold.untilMs };
@@ -60,6 +60,7 @@ export const studio: GameDefinition<StudioSettings, StudioDurable, null, never> 
       asked: asked?.scene ?? null,
       waiting: waiting.map((w) => w.scene),
       trouble,
+      made,
     };
   },
   sentences: studioSentences,

@@ -23,6 +23,13 @@ export const studioFront: GameFront = {
       example: "Kiln door",
       tape: ({ text }) => ({ tone: "slate", weight: 1, label: `Scene: ${text}` }),
     },
+    "scenes/left-out": {
+      words: "a scene change is left out",
+      from: ["go", "back"],
+      logged: true,
+      example: "Kiln door: “Shelf” holds",
+      tape: ({ text }) => ({ tone: "soft", weight: 1, label: `Scene stays: ${text}` }),
+    },
   },
   stands: (view) =>
     view["connected"] === false
@@ -42,7 +49,6 @@ export const studioFront: GameFront = {
   actions: studioActions,
   place: { x: 0, y: 0, width: 1, height: 1 },
   previewPlace: { x: 0.04, y: 0.08, width: 0.92, height: 0.84 },
-  unsaid: ["scenes/other-scene"],
   striking: ["scenes/went"],
   noteInWords: studioNoteInWords,
   noteInShort: studioNoteInShort,

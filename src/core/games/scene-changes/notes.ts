@@ -1,7 +1,9 @@
 import type { Note } from "../../module/module";
 import { counted } from "../../words/sentence";
 
-export function studioNoteInWords({ refusal: why, did, subject = "", count }: Note): string {
+export function studioNoteInWords({ refusal: why, did, subject = "" }: Note): string {
+  const by = String(why?.facts["by"] ?? "");
+  const of = by === "" ? "" : ` for ${by}`;
   const scene = `“${String(why?.facts["scene"] ?? "")}”`;
   switch (why?.code ?? did) {
     case "scenes/off":
@@ -17,11 +19,13 @@ export function studioNoteInWords({ refusal: why, did, subject = "", count }: No
     case "scenes/unknown-scene":
       return `the studio has no scene ${scene}`;
     case "scenes/other-scene":
-      return "not from the scene that is on now";
+      return `no change${of}: it may not begin from this scene`;
+    case "scenes/by-hand":
+      return `no change${of}: an operator chose a scene meanwhile`;
     case "scenes/holds":
-      return `left out: ${scene} holds`;
+      return `no change${of}: ${scene} holds`;
     case "scenes/full":
-      return `left out: ${counted(Number(why?.facts["most"]), "scene")} wait already`;
+      return `no change${of}: ${counted(Number(why?.facts["most"]), "scene")} wait already`;
     case "scenes/silent":
       return `the studio did not answer in time: it may not be at ${scene}`;
     case "scenes/refused":
@@ -49,7 +53,7 @@ export function studioNoteInWords({ refusal: why, did, subject = "", count }: No
     case "scenes/switched-off":
       return "scene changes were switched off";
     default:
-      return why?.code ?? (count > 1 ? "" : "");
+      return why?.code ?? "";
   }
 }
 
@@ -59,6 +63,8 @@ const refusedInShort: Readonly<Record<string, string>> = {
   "scenes/silent": "studio silent",
   "scenes/no-scene": "no scene",
   "scenes/unknown-scene": "no such scene",
+  "scenes/other-scene": "other scene",
+  "scenes/by-hand": "by hand",
   "scenes/holds": "one holds",
   "scenes/full": "too many wait",
   "scenes/no-return": "no way back",

@@ -16,12 +16,14 @@ function evening(part: Partial<StudioSettings> = {}, rehearsing = false) {
   let durable: StudioDurable = freshStudio();
   let seq = 0;
   const asked: { n: number; scene: string; atS: number }[] = [];
+  const kept: { kind: string; body: { scene: string; code: string } }[] = [];
   const ctx = bareContext(emoteIndex([]), { rehearsing });
   const give = (signal: object, atS: number): string[] => {
     seq += 1;
     const given = { seq, atMs: atS * 1_000, id: `s${seq}`, ...signal } as Signal;
     const outcome = studio.step(deepFreeze({ settings, durable, transient: null }), given, ctx);
     durable = studio.durable.parse(JSON.parse(JSON.stringify(outcome.durable)));
+    for (const k of outcome.kept ?? []) kept.push({ kind: k.kind, body: k.body as { scene: string; code: string } });
     for (const order of (outcome.orders ?? []) as Order[]) if (order.do === "studio") asked.push({ n: order.n, scene: order.scene, atS });
     return outcome.notes.map((note) => note.refusal?.code ?? note.did ?? "");
   };
@@ -47,6 +49,7 @@ function evening(part: Partial<StudioSettings> = {}, rehearsing = false) {
       return notes;
     },
     asked,
+    kept,
     get now() {
       return durable;
     },
@@ -168,7 +171,7 @@ describe("a studio that is away", () => {
     s.stands("Throwing", 2);
     s.go("Tea", 5, 3);
     s.go("Kiln door", 5, 3);
-    expect(s.gone(4)).toEqual(["scenes/away"]);
+    expect(s.gone(4)).toEqual(["scenes/away", "scenes/away"]);
     expect([s.now.asked, s.now.waiting, studio.dueMs!(studioDefaults, s.now)]).toEqual([null, [], null]);
   });
   test("in the middle of a hold: back in time it goes back; later, nothing is done late", () => {
@@ -213,6 +216,48 @@ describe("by themselves", () => {
     const other = evening(answers("raid", { least: 10, scene: "Kiln door", onlyIn: ["Throwing"] }));
     other.stands("Tea", 0);
     expect(other.raid(50, 1)).toEqual(["scenes/other-scene"]);
+  });
+  test("only from some scenes is judged when its turn comes, by where the show is", () => {
+    const held = (back: string) => {
+      const s = evening({ ...answers("raid", { least: 1, scene: "Glaze bench", holdMs: 5_000, onlyIn: ["Throwing"] }), meanwhile: "wait" });
+      s.stands(back, 0);
+      s.go("Kiln door", 10, 1);
+      s.does(1);
+      return s;
+    };
+    const s = held("Throwing");
+    expect(s.raid(50, 3)).toEqual(["scenes/waits"]);
+    s.until(11);
+    expect(s.asked.at(-1)).toMatchObject({ scene: "Glaze bench" });
+    s.does(11);
+    s.until(17);
+    expect(s.asked.at(-1)).toMatchObject({ scene: "Throwing" });
+    // From another scene its turn comes in vain. It says so, and the show goes back.
+    const other = held("Tea");
+    expect(other.raid(50, 3)).toEqual(["scenes/waits"]);
+    expect(other.until(11)).toEqual(["scenes/other-scene"]);
+    expect(other.asked.at(-1)).toMatchObject({ scene: "Tea" });
+    expect(other.kept.at(-1)).toMatchObject({ kind: "change", body: { scene: "Glaze bench", by: "ada", code: "scenes/other-scene" } });
+  });
+  test("of several that wait the first that may begins; nothing that is left out goes without a word", () => {
+    const s = evening({ ...answers("raid", { least: 1, scene: "Glaze bench", holdMs: 5_000, onlyIn: ["Tea"] }), meanwhile: "wait" });
+    s.stands("Throwing", 0);
+    s.go("Kiln door", 10, 1);
+    s.does(1);
+    s.raid(9, 2);
+    s.go("Tea", 4, 3);
+    expect(s.until(11)).toEqual(["scenes/other-scene"]);
+    expect(s.asked.at(-1)).toMatchObject({ scene: "Tea" });
+    s.does(11);
+    s.raid(9, 12);
+    s.go("Kiln door", 5, 12);
+    expect(s.command({ do: "switch-to", scene: "Throwing" }, 13)).toEqual(["scenes/by-hand", "scenes/by-hand"]);
+    s.does(13);
+    s.go("Tea", 5, 14);
+    s.does(14);
+    s.raid(9, 15);
+    expect(s.command({ do: "switch", on: false }, 15)).toEqual(["scenes/off", "scenes/switched-off"]);
+    expect(s.kept.filter((k) => k.body.code === "").map((k) => k.body.scene)).toEqual(["Kiln door", "Tea", "Throwing", "Tea"]);
   });
   test("a scene that is on already, one that is not there, none at all", () => {
     const s = evening();

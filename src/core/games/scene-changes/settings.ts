@@ -58,7 +58,13 @@ export const studioDefaults: StudioSettings = {
   mostWaiting: 5,
 };
 
-const goingSchema = z.object({ scene: z.string(), holdMs: z.number(), by: z.string() });
+const goingSchema = z.object({
+  scene: z.string(),
+  holdMs: z.number(),
+  by: z.string(),
+  /** Only from these scenes; none for every scene. It is judged when its turn comes. */
+  onlyIn: z.array(z.string()).default([]),
+});
 export type Going = z.infer<typeof goingSchema>;
 export const studioDurableSchema = z.object({
   on: z.boolean(),
