@@ -153,7 +153,7 @@ export class AlertsLayer {
   }
 
   private film(video: NonNullable<Sprite["video"]>, alert: Alert, stays: boolean): Film {
-    return this.films(video.url, { fromMs: 0, volume: video.volume * alert.volume, loop: stays });
+    return this.films(video.url, { fromMs: 0, volume: video.volume * alert.volume, loop: stays, flashing: video.flashing });
   }
 
   /** The pictures of alerts as they stand now, for who looks for flashes: a page can't read its own elements. */

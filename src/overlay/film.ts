@@ -1,3 +1,4 @@
+import type { Flashing } from "../core/props/video";
 import type { SoundBoard } from "./sounds";
 
 /** What a page hears moving pictures by; left out in previews, which stay silent. */
@@ -9,7 +10,7 @@ export type Film = Readonly<{
   loud: (volume: number) => void;
   free: () => void;
 }>;
-export type FilmMaker = (url: string, at: Readonly<{ fromMs: number; volume: number; loop?: boolean }>) => Film;
+export type FilmMaker = (url: string, at: Readonly<{ fromMs: number; volume: number; loop?: boolean; flashing?: Flashing }>) => Film;
 
 /** So far it may be from where it should be before it is moved there. */
 const driftS = 0.4;
@@ -17,9 +18,26 @@ const driftS = 0.4;
 /** So many players are kept to be used again: an evening of films must not leave one behind each. */
 const mostIdle = 3;
 
+/** Films of this page of which it is known when they flash. */
+const flashers = new Map<HTMLVideoElement, Flashing>();
+/** So long before a stretch the picture begins to dim: it takes that long. */
+const aheadMs = 200;
+/**
+ * Whether a film of this page flashes now, or is about to, by what was found when it was made. A film moves on by itself while the
+ * page stands still, so nothing that looks at the picture can be sure to see it.
+ */
+export function filmFlashes(): boolean {
+  for (const [{ currentTime, paused, isConnected, style }, flashing] of flashers) {
+    const atMs = currentTime * 1_000;
+    if (isConnected && !paused && style.visibility !== "hidden" && flashing.some(([from, to]) => atMs >= from - aheadMs && atMs <= to))
+      return true;
+  }
+  return false;
+}
+
 export const filmMaker = (sound?: FilmSound): FilmMaker => {
   const idle: HTMLVideoElement[] = [];
-  return (url, { fromMs, volume, loop = false }) => {
+  return (url, { fromMs, volume, loop = false, flashing = [] }) => {
     const element = idle.pop() ?? document.createElement("video");
     element.playsInline = true;
     element.preload = "auto";
@@ -43,6 +61,7 @@ export const filmMaker = (sound?: FilmSound): FilmMaker => {
       element.muted = true;
       void element.play().catch(() => undefined);
     });
+    if (flashing.length > 0) flashers.set(element, flashing);
     let freed = false;
     return {
       element,
@@ -50,6 +69,7 @@ export const filmMaker = (sound?: FilmSound): FilmMaker => {
       free: () => {
         if (freed) return;
         freed = true;
+        flashers.delete(element);
         element.pause();
         heard?.free();
         element.removeEventListener("loadedmetadata", toItsPlace);

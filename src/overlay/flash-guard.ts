@@ -1,4 +1,5 @@
 import { FlashWatch } from "../core/pictures/flash-watch";
+import { filmFlashes } from "./film";
 import { paintGlimpse } from "./glimpse";
 
 const width = 64;
@@ -11,22 +12,35 @@ const everyMs = [34, 50, 67] as const;
 const calmMs = 2_500;
 const dimmed = 0.12;
 
+type Drawing = CanvasRenderingContext2D;
+function canvasOf(wide: number, high: number, how?: CanvasRenderingContext2DSettings): Drawing | null {
+  const canvas = document.createElement("canvas");
+  [canvas.width, canvas.height] = [wide, high];
+  return canvas.getContext("2d", how);
+}
+
 /** Something that paints what no canvas holds: pictures of alerts, into a picture of this size. */
 export type Also = (context: CanvasRenderingContext2D, width: number, height: number) => void;
 
+/** A game that drew nothing for so long does not move: nothing is looked at by itself any more. */
+const idleMs = 600;
+
 /**
  * Looks at what is drawn, some twenty times a second while it moves, and dims all of it while it flashes more often than
- * WCAG 2.3.1 allows: whatever a picture, a game or many of them together do.
+ * WCAG 2.3.1 allows: whatever a picture, a game or many of them together do. It looks by the clock and not by frames: a film
+ * or an alert goes on flashing while the games are drawn seldom. Of a film it also knows what was found when it was made.
  */
 export class FlashGuard {
   private readonly watch = new FlashWatch(width, height);
-  private readonly fine = document.createElement("canvas");
-  private readonly small = document.createElement("canvas");
-  private readonly fineContext: CanvasRenderingContext2D | null;
-  private readonly smallContext: CanvasRenderingContext2D | null;
+  private readonly fine = canvasOf(width * finer, height * finer);
+  private readonly small = canvasOf(width, height, { willReadFrequently: true });
+  /** What each canvas held when a frame was drawn: later it may be empty for whoever reads it. */
+  private readonly held = new WeakMap<HTMLCanvasElement, Drawing>();
   private lookedMs = -Infinity;
+  private askedMs = -Infinity;
   private looks = 0;
   private untilMs = -Infinity;
+  private timer = 0;
   /** How often it began to dim, and whether it does now. */
   times = 0;
   on = false;
@@ -36,48 +50,78 @@ export class FlashGuard {
   constructor(
     private readonly host: HTMLElement,
     private readonly also: Also = () => undefined,
-  ) {
-    this.fine.width = width * finer;
-    this.fine.height = height * finer;
-    this.small.width = width;
-    this.small.height = height;
-    this.fineContext = this.fine.getContext("2d");
-    this.smallContext = this.small.getContext("2d", { willReadFrequently: true });
-  }
+  ) {}
 
-  /** Once a frame; only now and then it looks. Whether it wants to be asked again though nothing moves. */
-  look(nowMs: number): boolean {
-    if (nowMs - this.lookedMs >= (everyMs[this.looks % everyMs.length] ?? 50)) {
-      this.lookedMs = nowMs;
-      this.looks += 1;
-      this.sample(nowMs);
-    }
-    if (this.on && nowMs > this.untilMs) this.dim(false);
+  /** Once a frame, when it was drawn; only now and then it looks. Whether it wants to be asked again though nothing moves. */
+  look(): boolean {
+    const nowMs = performance.now();
+    this.askedMs = nowMs;
+    if (this.isDue(nowMs)) this.sample(nowMs, true);
+    this.rest(nowMs);
+    if (this.timer === 0) this.timer = window.setTimeout(this.tick, everyMs[0]);
     return this.on;
   }
-  private sample(nowMs: number): void {
-    const { fineContext: fine, smallContext: small, host } = this;
+  free(): void {
+    clearTimeout(this.timer);
+  }
+
+  /** By its own clock, while frames come seldom. */
+  private readonly tick = (): void => {
+    const nowMs = performance.now();
+    if (this.isDue(nowMs)) this.sample(nowMs, false);
+    this.rest(nowMs);
+    const goesOn = this.on || nowMs - this.askedMs < idleMs;
+    this.timer = goesOn ? window.setTimeout(this.tick, everyMs[this.looks % everyMs.length]) : 0;
+  };
+  private isDue(nowMs: number): boolean {
+    return nowMs - this.lookedMs >= (everyMs[this.looks % everyMs.length] ?? 50) - 2;
+  }
+  private rest(nowMs: number): void {
+    if (filmFlashes()) this.flashed(nowMs);
+    else if (this.on && nowMs > this.untilMs) this.dim(false);
+  }
+  private flashed(nowMs: number): void {
+    this.untilMs = nowMs + calmMs;
+    if (!this.on) this.dim(true);
+  }
+
+  private sample(nowMs: number, drawn: boolean): void {
+    this.lookedMs = nowMs;
+    this.looks += 1;
+    const { host, fine, small } = this;
     const [w, h] = [host.clientWidth, host.clientHeight];
     if (fine === null || small === null || w === 0 || h === 0) return;
     const began = performance.now();
-    const [sx, sy] = [this.fine.width / w, this.fine.height / h];
-    fine.clearRect(0, 0, this.fine.width, this.fine.height);
-    for (const drawn of inOrder(host)) {
-      if (drawn.clientWidth === 0 || drawn.clientHeight === 0 || drawn.width === 0) continue;
-      fine.globalAlpha = Number(drawn.style.opacity === "" ? 1 : drawn.style.opacity);
-      const at = [drawn.offsetLeft * sx, drawn.offsetTop * sy, drawn.clientWidth * sx, drawn.clientHeight * sy] as const;
-      if (drawn instanceof HTMLVideoElement) paintGlimpse(fine, drawn, at);
-      else fine.drawImage(drawn, ...at);
+    const [wide, high] = [width * finer, height * finer];
+    const [sx, sy] = [wide / w, high / h];
+    fine.clearRect(0, 0, wide, high);
+    for (const element of inOrder(host)) {
+      if (element.clientWidth === 0 || element.clientHeight === 0 || element.width === 0) continue;
+      fine.globalAlpha = Number(element.style.opacity === "" ? 1 : element.style.opacity);
+      const at = [element.offsetLeft * sx, element.offsetTop * sy, element.clientWidth * sx, element.clientHeight * sy] as const;
+      if (element instanceof HTMLVideoElement) paintGlimpse(fine, element, at);
+      else this.paint(fine, element, drawn, at);
     }
     fine.globalAlpha = 1;
-    this.also(fine, this.fine.width, this.fine.height);
+    this.also(fine, wide, high);
     small.clearRect(0, 0, width, height);
-    small.drawImage(this.fine, 0, 0, width, height);
+    small.drawImage(fine.canvas, 0, 0, width, height);
     const flashes = this.watch.take(small.getImageData(0, 0, width, height).data, nowMs);
     this.costMs = performance.now() - began;
-    if (flashes === null) return;
-    this.untilMs = nowMs + calmMs;
-    if (!this.on) this.dim(true);
+    if (flashes !== null) this.flashed(nowMs);
+  }
+  private paint(onto: Drawing, canvas: HTMLCanvasElement, drawn: boolean, at: readonly [number, number, number, number]): void {
+    let held = this.held.get(canvas) ?? null;
+    if (held === null) {
+      held = canvasOf(width * finer, height * finer);
+      if (held === null) return;
+      this.held.set(canvas, held);
+    }
+    if (drawn) {
+      held.clearRect(0, 0, width * finer, height * finer);
+      held.drawImage(canvas, 0, 0, width * finer, height * finer);
+    }
+    onto.drawImage(held.canvas, ...at);
   }
   private dim(on: boolean): void {
     this.on = on;

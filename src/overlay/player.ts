@@ -266,7 +266,7 @@ export class StagePlayer {
     if (this.flat.count > 0) this.renderer.draw(this.flat);
     else this.renderer.clear();
     // Somebody else may have something on the picture, or it is dimmed still.
-    if (this.flashes.look(nowMs) || this.watching) alive = true;
+    if (this.flashes.look() || this.watching) alive = true;
     this.scriptMs = this.now() - nowMs;
     this.asked = alive ? requestAnimationFrame(this.frame) : 0;
   };
@@ -293,6 +293,7 @@ export class StagePlayer {
     this.observer.disconnect();
     for (const { scene } of this.standings) scene.free?.();
     if (this.asked !== 0) cancelAnimationFrame(this.asked);
+    this.flashes.free();
     this.renderer.free();
     this.canvas.remove();
   }

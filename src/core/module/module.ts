@@ -1,3 +1,4 @@
+import type { Flashing } from "../props/video";
 import type { z } from "zod";
 import type { EmoteIndex } from "../chat/emotes";
 import { openVault, type Vault } from "../chance/vault";
@@ -70,6 +71,7 @@ export type FilmOf = Readonly<{
   width: number;
   height: number;
   audible: boolean;
+  flashing: Flashing;
 }>;
 
 /** Where something happened, or did not: shown beside the message and in the try-it strip. */

@@ -114,6 +114,51 @@ describe("flashes in what is drawn", () => {
     const found = watch(3, 30, (x, y, atMs) => (((Math.floor(x / 4) + Math.floor(y / 4)) % 2 === 0) === strobe(6, atMs) ? white : black));
     expect(found?.kind).toBe("general");
   });
+  test.each([
+    ["upright stripes over a third of the picture", (x: number, y: number) => x < 16 && y < 27, (x: number) => Math.floor(x / 2) % 2 === 0],
+    [
+      "level stripes over most of a field, with what stands still between",
+      (x: number) => x % 4 !== 0,
+      (_: number, y: number) => y % 2 === 0,
+    ],
+    [
+      "a board of small squares over two thirds of a field",
+      (x: number, y: number) => x > 20 && x < 32 && y < 9,
+      (x: number, y: number) => (x + y) % 2 === 0,
+    ],
+  ] as const)("%s flash, though as much grows dark as light; slowly they do not", (_, within, even) => {
+    const at = (hz: number, perSecond: number) =>
+      watch(4, perSecond, (x, y, atMs) => (within(x, y) && even(x, y) === strobe(hz, atMs) ? white : black));
+    expect([at(5, 30)?.kind, at(8, 30)?.kind, at(5, 20)?.kind, at(5, 12)?.kind]).toEqual(Array.from({ length: 4 }, () => "general"));
+    expect([at(2, 30), at(3, 30), at(3, 12)]).toEqual([null, null, null]);
+  });
+  test.each([10, 12, 15])("looked at %d times a second, four and five flashes are still found", (perSecond) => {
+    for (const hz of [4, 5])
+      expect([hz, watch(6, perSecond, (_, __, atMs) => (strobe(hz, atMs) ? white : black))?.kind]).toEqual([hz, "general"]);
+    expect(watch(6, perSecond, (_, __, atMs) => (strobe(3, atMs) ? white : black))).toBeNull();
+  });
+  test("hundreds of bright things that fly every way, thick and fast, are none", () => {
+    for (const [seed, many, perSecond] of [
+      [3, 120, 30],
+      [4, 120, 20],
+      [5, 60, 12],
+    ] as const) {
+      const chance = chanceFrom(seed);
+      const flies = Array.from({ length: many }, () => ({
+        x: chance() * width,
+        y: chance() * height,
+        vx: (chance() - 0.5) * 0.12,
+        vy: (chance() - 0.5) * 0.12,
+      }));
+      const wrap = (v: number, most: number): number => ((v % most) + most) % most;
+      const lit = litBy((atMs) => ({
+        r: 1,
+        square: true,
+        spots: flies.map((f) => ({ x: wrap(f.x + f.vx * atMs, width), y: wrap(f.y + f.vy * atMs, height) })),
+      }));
+      expect(watch(4, perSecond, (x, y, atMs) => (lit(x, y, atMs) ? white : black))).toBeNull();
+    }
+  });
   test("between light and lighter nothing flashes", () => {
     // Relative luminance of 0.83 and 1.
     expect(watch(3, 30, (_, __, atMs) => (strobe(8, atMs) ? white : ([235, 235, 235] as const)))).toBeNull();

@@ -68,6 +68,13 @@ class Turns {
     // The oldest of those remembered is the next to be written over.
     return nowMs - (this.lately[i * remembered + (this.at[i] ?? 0)] ?? -Infinity) < secondMs;
   }
+  /** One number for all the times at which it turned lately: that of another cell is the same when it turned with it. */
+  rhythm(i: number): number {
+    let sum = 0;
+    for (let k = 0; k < remembered; k += 1)
+      sum = sum * 1.000_173 + (this.lately[i * remembered + (((this.at[i] ?? 0) + k) % remembered)] ?? 0);
+    return sum;
+  }
   turned(i: number, up: boolean, sinceMs: number): boolean {
     return ((up ? this.upMs[i] : this.downMs[i]) ?? -Infinity) > sinceMs;
   }
@@ -80,6 +87,7 @@ export class FlashWatch {
   private readonly reds: Float32Array;
   private readonly sums: Int32Array;
   private readonly others: Int32Array;
+  private readonly steps: Float64Array;
   private events: Record<FlashKind, { up: boolean; atMs: number }[]> = { general: [], red: [] };
 
   constructor(
@@ -93,6 +101,7 @@ export class FlashWatch {
     this.reds = new Float32Array(cells);
     this.sums = new Int32Array((width + 1) * (height + 1));
     this.others = new Int32Array((width + 1) * (height + 1));
+    this.steps = new Float64Array(cells);
   }
 
   /** One frame, row by row, red, green, blue, alpha of each cell; what flashes too often, if anything does. */
@@ -128,8 +137,30 @@ export class FlashWatch {
     const all = !lighter && !darker && this.together(any, nearlyAll);
     if (lighter || darker || all) events.push({ up: lighter || (all && last?.up !== true), atMs });
     this.events[kind] = events;
+    if (this.inStep(turns, atMs)) return true;
     // Changes that come together, over cells that each flash: neither alone is one.
     return events.length > mostChanges && this.together((i) => (turns.hot(i, atMs) ? 1 : 0), aQuarter);
+  }
+
+  /**
+   * Whether a quarter of a field flashes too often in step, some of it growing lighter while the rest grows darker: stripes and
+   * boards that change places. Things that fly about turn the cells under them one after another, never all at once again and again.
+   */
+  private inStep(turns: Turns, atMs: number): boolean {
+    const { width, height, steps } = this;
+    const groups = new Map<number, number>();
+    let [most, many] = [0, 0];
+    for (let i = 0; i < steps.length; i += 1) {
+      // Cells that turned at the very same looks have one sum.
+      const step = turns.hot(i, atMs) ? turns.rhythm(i) : 0;
+      steps[i] = step;
+      if (step === 0) continue;
+      const of = (groups.get(step) ?? 0) + 1;
+      groups.set(step, of);
+      if (of > many) [most, many] = [step, of];
+    }
+    const enough = Math.ceil(Math.max(1, Math.round(width / 3)) * Math.max(1, Math.round(height / 3)) * aQuarter);
+    return many >= enough && this.together((i) => (steps[i] === most ? 1 : 0), aQuarter);
   }
 
   /** Whether in any field of ten degrees such a share is so, and most of what moves at all: by sums over rectangles. */

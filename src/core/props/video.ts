@@ -35,6 +35,24 @@ export type Strip = z.infer<typeof stripSchema>;
 
 export const flashesSchema = z.enum(["none", "general", "red"]);
 export type Flashes = z.infer<typeof flashesSchema>;
+/** The stretches in which it flashes, from and to, milliseconds from the start, in their order; too many become one. */
+export const flashingSchema = z.array(z.tuple([z.int().min(0), z.int().min(0)])).max(40);
+export type Flashing = z.infer<typeof flashingSchema>;
+/** Stretches as they were found, joined where they touch. What was made before they were noted flashes from its first flash to its end. */
+export const flashingOf = ({
+  flashes,
+  flashesAtMs,
+  flashing,
+  ms,
+}: Pick<VideoFacts, "flashes" | "flashesAtMs" | "flashing" | "ms">): Flashing =>
+  flashes === "none" ? [] : flashing.length > 0 ? flashing : [[flashesAtMs, ms]];
+/** With another moment at which the second before it flashed too often. */
+export function flashedAt(flashing: Flashing, atMs: number): Flashing {
+  const fromMs = Math.max(0, Math.round(atMs - 1_000));
+  const last = flashing.at(-1);
+  const apart = last === undefined || (fromMs > last[1] + 500 && flashing.length < 40);
+  return apart ? [...flashing, [fromMs, Math.round(atMs)]] : [...flashing.slice(0, -1), [last[0], Math.round(atMs)]];
+}
 
 export const videoFactsSchema = z.object({
   ms: z.int().min(0),
@@ -57,6 +75,7 @@ export const videoFactsSchema = z.object({
   /** More than three flashes in a second, by WCAG 2.3.1, and when they begin, milliseconds from the start. */
   flashes: flashesSchema,
   flashesAtMs: z.int().min(0),
+  flashing: flashingSchema.default([]),
   /** The moving picture itself; the first of its frames that shows something; its sound alone, "" where there is none. */
   url: z.string().max(100),
   poster: z.string().max(100),

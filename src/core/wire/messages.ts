@@ -1,3 +1,4 @@
+import { flashingSchema } from "../props/video";
 import { z } from "zod";
 import { alertSchema } from "../alerts/alert";
 import { dressDefaults, dressSchema } from "../dress/dress";
@@ -82,7 +83,15 @@ export const spriteSchema = z.object({
   /** What it is seen doing, when it is a figure: its rest is what stands in the frames. */
   figure: figureFactsSchema.optional(),
   /** What moves in its place, where a page can show it; what stands in the frames is its poster. */
-  video: z.object({ url: z.string().max(300), ms: z.int().min(0), audible: z.boolean(), volume: z.number().min(0).max(1) }).optional(),
+  video: z
+    .object({
+      url: z.string().max(300),
+      ms: z.int().min(0),
+      audible: z.boolean(),
+      volume: z.number().min(0).max(1),
+      flashing: flashingSchema.default([]),
+    })
+    .optional(),
 });
 export type Sprite = z.infer<typeof spriteSchema>;
 

@@ -21,6 +21,7 @@ const example: Now = {
   volume: 0,
   width: 16,
   height: 9,
+  flashing: [],
 };
 
 /** Something that goes from 0 to 1 and back, each way in its time, from wherever it is. */
@@ -81,7 +82,8 @@ export function clipsScene({ paint, film: makeFilm, sprites, still, preview = fa
           end();
           const behindMs = next === example ? 0 : wallMs === undefined ? -600 : wallMs() - next.fromMs;
           fromMs = sprites.nowMs - behindMs;
-          if (next.url !== "") film = makeFilm(next.url, { fromMs: behindMs, volume: next.shown ? next.volume : 0 });
+          if (next.url !== "")
+            film = makeFilm(next.url, { fromMs: behindMs, volume: next.shown ? next.volume : 0, flashing: next.flashing });
         }
       }
       if (next !== null) now = next;
@@ -108,7 +110,7 @@ export function clipsScene({ paint, film: makeFilm, sprites, still, preview = fa
       const ends = nowMs >= fromMs + now.ms && now !== example;
       // Hushed in the middle, and heard again: it goes on where it is by now.
       if (film === null && now.shown && now.url !== "" && !ends && view.now !== null)
-        film = makeFilm(now.url, { fromMs: nowMs - fromMs, volume: now.volume });
+        film = makeFilm(now.url, { fromMs: nowMs - fromMs, volume: now.volume, flashing: now.flashing });
       window.go(now.shown ? 1 : 0, nowMs);
       curtain.go(now.shown && !ends && nowMs >= fromMs - curtainMs ? 1 : 0, nowMs);
       const there = window.at(nowMs);

@@ -110,5 +110,5 @@ export class ChannelContext {
 function filmIn(sprite: Sprite | undefined): FilmOf | null {
   if (sprite?.video === undefined) return null;
   const { word: name, url: poster, frameWidth: width, frameHeight: height, video } = sprite;
-  return { name, poster, width, height, url: video.url, ms: video.ms, audible: video.audible };
+  return { name, poster, width, height, url: video.url, ms: video.ms, audible: video.audible, flashing: video.flashing };
 }

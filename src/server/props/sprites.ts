@@ -1,5 +1,5 @@
 import { pictureFactsSchema } from "../../core/props/settings";
-import { posterOf, type VideoFacts, videoFactsSchema, videoSettingsSchema } from "../../core/props/video";
+import { flashingOf, posterOf, type VideoFacts, videoFactsSchema, videoSettingsSchema } from "../../core/props/video";
 import type { Sprite } from "../../core/wire/messages";
 import type { PropRow } from "../ports/prop-store";
 
@@ -28,6 +28,12 @@ export function videoSprite(prop: Readonly<{ id: string; name: string; settings:
     frameWidth: width,
     frameHeight: height,
     frameMs: 0,
-    video: { url: facts.url, ms: facts.ms, audible: facts.audible, volume: (settings.success ? settings.data.volume : 100) / 100 },
+    video: {
+      url: facts.url,
+      ms: facts.ms,
+      audible: facts.audible,
+      volume: (settings.success ? settings.data.volume : 100) / 100,
+      flashing: flashingOf(facts),
+    },
   };
 }

@@ -1,14 +1,14 @@
 import sharp from "sharp";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { FlashWatch } from "../../core/pictures/flash-watch";
-import { type Flashes, posterOf } from "../../core/props/video";
+import { flashedAt, type Flashes, type Flashing, posterOf } from "../../core/props/video";
 import { runProgram } from "./run";
 import { patience, type Size, type Work } from "./work";
 
 const lookWidth = 64;
 const lookHeight = 36;
 
-type Checked = Readonly<{ ms: number; flashes: Flashes; flashesAtMs: number; black: boolean; poster: Buffer }>;
+type Checked = Readonly<{ ms: number; flashes: Flashes; flashesAtMs: number; flashing: Flashing; black: boolean; poster: Buffer }>;
 /** Looks at what was made, frame by frame: it is what is shown. */
 export async function check(path: string, alpha: boolean, size: Size, rate: number, work: Work): Promise<Result<Checked>> {
   const decoder = alpha ? ["-c:v", "libvpx-vp9"] : [];
@@ -19,10 +19,12 @@ export async function check(path: string, alpha: boolean, size: Size, rate: numb
   let brightest = 0;
   let flashes: Flashes = "none";
   let flashesAtMs = 0;
+  let flashing: Flashing = [];
   let rest: Buffer = Buffer.alloc(0);
   const take = (frame: Buffer): void => {
     const atMs = (frames * 1000) / rate;
     const found = watch.take(frame, atMs);
+    if (found !== null) flashing = flashedAt(flashing, atMs);
     if (found !== null && flashes === "none") {
       flashes = found;
       flashesAtMs = Math.max(0, Math.round(atMs - 1_000));
@@ -51,7 +53,7 @@ export async function check(path: string, alpha: boolean, size: Size, rate: numb
   if (ran.code !== 0 || frames === 0) return refused("video/broken");
   const ms = Math.round((frames * 1000) / rate);
   const poster = await drawnPoster(path, decoder, size, Math.max(0, firstSeen) / rate, work);
-  return poster === null ? refused("video/broken") : ok({ ms, flashes, flashesAtMs, black: brightest <= 0.02, poster });
+  return poster === null ? refused("video/broken") : ok({ ms, flashes, flashesAtMs, flashing, black: brightest <= 0.02, poster });
 }
 
 /** Mean of red, green and blue over what is not clear, 0 to 1. */

@@ -93,6 +93,8 @@ describe("what becomes of a moving picture", () => {
     const strobing = await take(film(films.strobing(3)));
     expect(strobing.facts.flashes).toBe("general");
     expect(strobing.facts.flashesAtMs).toBeLessThan(500);
+    const [[fromMs, toMs] = [-1, -1], ...more] = strobing.facts.flashing;
+    expect([more, fromMs < 500, toMs > strobing.facts.ms - 600]).toEqual([[], true, true]);
     expect((await take(film(films.strobing(3, 1)))).facts.flashes).toBe("none");
     const black = await take(film(films.black()));
     expect([black.facts.black, black.facts.audible]).toEqual([true, true]);

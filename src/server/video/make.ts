@@ -92,7 +92,7 @@ async function made(work: Work): Promise<Result<MadeVideo>> {
     files.push({ sha, mime, bytes });
     return `/props/${sha}`;
   };
-  const { ms, flashes, flashesAtMs, black, poster } = checked.value;
+  const { ms, flashes, flashesAtMs, flashing, black, poster } = checked.value;
   const facts: VideoFacts = {
     ms,
     sourceMs,
@@ -108,6 +108,7 @@ async function made(work: Work): Promise<Result<MadeVideo>> {
     peaks: heard.peaks,
     flashes,
     flashesAtMs,
+    flashing,
     url: keep("video/webm", webm),
     poster: keep("image/webp", poster),
     sound: sound === null ? "" : keep("audio/ogg", sound),

@@ -21,6 +21,7 @@ export const factsOf = (part: Record<string, unknown> = {}) => ({
   black: false,
   flashes: "none",
   flashesAtMs: 0,
+  flashing: [],
   ...part,
 });
 
@@ -56,7 +57,9 @@ export function evening(part: Partial<ClipsSettings> = {}, startWith = 10_000) {
       hushed,
       homeCurrency: "EUR",
       filmOf: (id) =>
-        id === "kettle" ? { name: "The kettle", url: factsOf().url, poster: "", ms: 4_000, width: 160, height: 90, audible: false } : null,
+        id === "kettle"
+          ? { name: "The kettle", url: factsOf().url, poster: "", ms: 4_000, width: 160, height: 90, audible: false, flashing: [] }
+          : null,
       ledgerView: { ...emptyLedgerView, balance, named: (name) => (name === "nobody" ? null : { id: name, name }) },
     });
   type Outcome = ReturnType<typeof clips.step>;

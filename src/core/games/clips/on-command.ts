@@ -186,7 +186,8 @@ function byHand(
   if (command.do === "own") {
     const film = ctx.filmOf(command.picture);
     if (film === null) return no(at, "clips/no-film");
-    const none = { black: false, flashes: "none" as const, flashesAtMs: 0, strip: null };
+    const flashes = film.flashing.length > 0 ? ("general" as const) : ("none" as const);
+    const none = { black: false, flashes, flashesAtMs: film.flashing[0]?.[0] ?? 0, strip: null };
     clip = {
       ...free,
       viewer: null,

@@ -16,6 +16,7 @@ const drawn = {
   black: false,
   flashes: "none",
   flashesAtMs: 0,
+  flashing: [],
 };
 
 /** What a crowd and an operator try. */

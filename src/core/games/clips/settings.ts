@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { roleSchema } from "../../signals/signal";
 import { roles } from "../../signals/names";
-import { flashesSchema, stripSchema } from "../../props/video";
+import { flashesSchema, flashingSchema, stripSchema } from "../../props/video";
 
 const word = z.string().trim().min(1, "A word is missing.").max(30).regex(/^\S+$/u, "A chat word has no spaces.");
 const colour = z.string().regex(/^#[0-9a-f]{6}$/i);
@@ -90,6 +90,7 @@ export const clipFactsSchema = z.object({
   black: z.boolean(),
   flashes: flashesSchema,
   flashesAtMs: z.int().min(0),
+  flashing: flashingSchema.default([]),
 });
 export type ClipFacts = z.infer<typeof clipFactsSchema>;
 
@@ -180,6 +181,7 @@ export const clipsViewSchema = z.object({
       volume: z.number(),
       width: z.number(),
       height: z.number(),
+      flashing: flashingSchema.default([]),
     })
     .nullable(),
   looks: clipsSettingsSchema.shape.looks,

@@ -1,3 +1,4 @@
+import { flashingOf } from "../../props/video";
 import type { GameAsk, Row } from "../../module/game";
 import type { Audience } from "../../module/module";
 import { moneyInWords } from "../../signals/money-words";
@@ -57,6 +58,7 @@ export function clipsView(settings: ClipsSettings, durable: ClipsDurable, audien
               volume: volume / 100,
               width: film.width,
               height: film.height,
+              flashing: flashingOf(film),
             },
     };
   return {
