@@ -4,6 +4,8 @@ import { changesOf, type Entry, isViewerAccount } from "../../core/points/ledger
 import type { PriceAt } from "../../core/points/price";
 import type { Attendance, Booking, LedgerView, Sale } from "../../core/rewards/ledger-view";
 import type { Booked, LedgerRows } from "../ports/engine-store";
+import { Directory } from "./directory";
+import { Traced, type Trail } from "./traced";
 
 type Account = Readonly<{ name: string; balance: number; day: number; earned: number }>;
 const dayMs = 86_400_000;
@@ -13,32 +15,6 @@ const nobody: Account = { name: "", balance: 0, day: 0, earned: 0 };
 
 /** Oldest first, as they are read again after a restart: a map keeps the order in which they came into it last. */
 const byAge = (a: Sale, b: Sale): number => a.atMs - b.atMs || Number(a.id.slice(1)) - Number(b.id.slice(1));
-
-/** What was changed, newest last, so that it can be taken back. */
-type Trail = (() => void)[];
-/** A map whose changes leave a trail. Values in it are never written into. */
-class Traced<V> {
-  map = new Map<string, V>();
-  constructor(private readonly trail: Trail) {}
-  load(entries: Iterable<readonly [string, V]>): void {
-    this.map = new Map(entries);
-  }
-  get = (key: string): V | undefined => this.map.get(key);
-  set(key: string, value: V): void {
-    const { map } = this;
-    const before = map.get(key);
-    const had = before !== undefined || map.has(key);
-    map.set(key, value);
-    this.trail.push(had ? () => void map.set(key, before as V) : () => void map.delete(key));
-  }
-  delete(key: string): void {
-    const { map } = this;
-    const before = map.get(key);
-    if (before === undefined) return;
-    map.delete(key);
-    this.trail.push(() => void map.set(key, before));
-  }
-}
 
 /**
  * What the single writer of a channel knows of points and sales, in memory. A booking counts at once, before
@@ -50,6 +26,8 @@ export class LedgerCache implements LedgerView {
   private readonly accounts = new Traced<Account>(this.trail);
   /** Who is called so, by the folded name. */
   private readonly called = new Traced<readonly string[]>(this.trail);
+  /** Those who have no account. Nothing of it is taken back: who was here was here. */
+  private readonly others = new Directory();
   private readonly soldAll = new Traced<number>(this.trail);
   private readonly given = new Traced<number>(this.trail);
   private inShow = new Traced<number>(this.trail);
@@ -81,6 +59,7 @@ export class LedgerCache implements LedgerView {
         else others.push(account.slice(2));
       }
     this.called.load(called);
+    this.others.load(rows.others ?? []);
     this.soldAll.load(rows.sold.map((s) => [s.rewardId, s.count]));
     this.given.load(rows.sold.map((s) => [s.rewardId, s.handed]));
     this.inShow.load([]);
@@ -132,6 +111,11 @@ export class LedgerCache implements LedgerView {
   }
   private dayOf(atMs: number): number {
     return Math.floor((atMs + this.dayOffsetMin * 60_000) / dayMs);
+  }
+
+  /** Somebody is here. They are known from now on, with points or without. */
+  meet(person: Readonly<{ id: string; name: string }>): void {
+    if (this.accounts.get(`v:${person.id}`) === undefined) this.others.meet(person);
   }
 
   /** Counts a booking; tells it with what has to be written beside it. */
@@ -285,11 +269,17 @@ export class LedgerCache implements LedgerView {
     }
     return this.topKnown.list.slice(0, count);
   };
+  /** The ids of all who are called so. */
+  private calledSo(name: string): readonly string[] {
+    const key = fold(name);
+    return [...new Set([...(this.called.get(key) ?? []), ...this.others.idsOf(key)])];
+  }
   readonly named = (name: string): Readonly<{ id: string; name: string }> | null => {
-    const id = whoIsMeant(name, (own) => this.accounts.get(`v:${own}`) !== undefined, this.called.get(fold(name)) ?? []);
-    return id === null ? null : { id, name: this.accounts.get(`v:${id}`)?.name ?? name };
+    const exists = (own: string): boolean => this.accounts.get(`v:${own}`) !== undefined || this.others.has(own);
+    const id = whoIsMeant(name, exists, this.calledSo(name));
+    return id === null ? null : { id, name: this.accounts.get(`v:${id}`)?.name ?? this.others.nameOf(id) ?? name };
   };
-  readonly areSeveral = (name: string): boolean => this.named(name) === null && (this.called.get(fold(name)) ?? []).length > 1;
+  readonly areSeveral = (name: string): boolean => this.named(name) === null && this.calledSo(name).length > 1;
   /** All accounts as they stand, for the check of the ledger. */
   balances(): ReadonlyMap<string, number> {
     return new Map([...this.accounts.map].map(([id, a]) => [id, a.balance]));

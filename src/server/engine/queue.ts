@@ -91,6 +91,7 @@ export class SignalQueue {
     const { modules, context, ledgerView, log, commits } = this.deps;
     // Settings may have been taken up since: the module of now is meant.
     const to = of.to === undefined ? null : (modules.byId(of.to.id) ?? of.to);
+    if ("viewer" in signal && signal.viewer !== null) ledgerView.meet(signal.viewer);
     const turn = takeTurn(signal, of.source, to, {
       modules: modules.list,
       emotes: this.deps.emotes(),

@@ -115,6 +115,8 @@ export type LedgerRows = Readonly<{
   prices: readonly Readonly<{ rewardId: string; at: PriceAt }>[];
   /** Those that wait, those that are yet to be shown, and the newest others. */
   sales: readonly Sale[];
+  /** Those who were heard of and have no account, the longest known first. */
+  others?: readonly Readonly<{ id: string; name: string }>[];
   /** What was sold to be seen or heard, and no page has said that it was. */
   due?: readonly Readonly<{ sale: string; untilMs: number }>[];
   /** In which shows viewers were, of those who were in any. */

@@ -21,6 +21,9 @@ export type PointsStore = Readonly<{
   /** By a part of the name or the whole id; most points first where nothing is looked for. */
   people: (channel: ChannelId, like: string, limit: number) => Promise<readonly Person[]>;
   person: (channel: ChannelId, id: string) => Promise<PersonCard | null>;
+  /** Everybody who was ever heard of, with points or without. */
+  known: (channel: ChannelId) => Promise<readonly Readonly<{ id: string; name: string }>[]>;
+  /** Everybody with an account. */
   everybody: (channel: ChannelId) => Promise<readonly Person[]>;
   sales: (channel: ChannelId, at: Readonly<{ state: SaleState | "all"; reward: string; limit: number }>) => Promise<readonly SaleLine[]>;
   keepDetail: (channel: ChannelId, sale: string, sealed: string) => Promise<void>;

@@ -63,13 +63,13 @@ describe("a list of names and points", () => {
     ]);
   });
   test("whoever signs in by a name comes before those who call themselves so; of two who do, one is asked which", async () => {
-    const everybody = async () => [
-      { id: "alice_q", name: "Alice", balance: 1 },
-      { id: "mallory_q", name: "alice_q", balance: 1 },
-      { id: "bo", name: "Bee", balance: 1 },
-      { id: "ben", name: "BEE", balance: 1 },
+    const known = async () => [
+      { id: "alice_q", name: "Alice" },
+      { id: "mallory_q", name: "alice_q" },
+      { id: "bo", name: "Bee" },
+      { id: "ben", name: "BEE" },
     ];
-    const there = { ...web, store: { ...web.store, points: { ...web.store.points, everybody } } } as unknown as WebServices;
+    const there = { ...web, store: { ...web.store, points: { ...web.store.points, known } } } as unknown as WebServices;
     const read = await readList(there, channel, "alice_q,5\nAlice,1\nbee,3\nbo,4\n");
     expect(read.ok && read.value.lines.map((l) => [l.id, l.problem])).toEqual([
       ["alice_q", ""],

@@ -31,7 +31,7 @@ export async function readList(web: WebServices, channel: ChannelId, text: strin
   const headed = nameAt >= 0 && pointsAt >= 0;
   if (!headed && (rows[0] ?? []).length < 2)
     return refused("input/invalid", { why: "The list needs two columns, a name and points, set apart by commas." });
-  const everybody = await web.store.points.everybody(channel);
+  const everybody = await web.store.points.known(channel);
   const ids = new Set(everybody.map((p) => p.id));
   const called = new Map<string, string[]>();
   for (const { id, name } of everybody) called.set(fold(name), [...(called.get(fold(name)) ?? []), id]);

@@ -6,6 +6,9 @@ import { salesRemembered } from "./points";
 import { dayMs } from "./ledger-keys";
 import { saleId, saleOf, salesOf } from "./sales";
 
+/** Of those without points the newest are known by name. */
+const mostOthers = 200_000;
+
 /**
  * All that the ledger’s cache keeps in memory, as of one moment. What it costs depends on how many people and rewards
  * there are and on what was sold lately, not on all that ever was.
@@ -23,6 +26,11 @@ export async function ledgerRows(
         .where({ channel, has_account: 1 })
         .select("id", "ext", "name", "roles", "balance", "day", "earned")) as Row[];
       people(accounts);
+      const others = (await trx("viewers")
+        .where({ channel, has_account: 0 })
+        .orderBy("id", "desc")
+        .limit(mostOthers)
+        .select("ext", "name")) as Row[];
       const attended = (await trx("viewers")
         .where({ channel })
         .andWhere("shows", ">", 0)
@@ -86,6 +94,7 @@ export async function ledgerRows(
               : [{ account: name, name: "", balance: Number(r["balance"]), day: 0, earned: 0 }];
           }),
         ],
+        others: others.reverse().map((r) => ({ id: text(r["ext"]), name: text(r["name"]) })),
         sold: sold.map((r) => ({ rewardId: text(r["reward_id"]), count: Number(r["sold"]), handed: Number(r["handed"]) })),
         soldInShow: soldInShow.map((r) => ({ rewardId: text(r["reward_id"]), viewer: text(r["ext"]), count: Number(r["count"]) })),
         last: last.map((r) => ({ rewardId: text(r["reward_id"]), viewer: text(r["ext"]), atMs: Number(r["at_ms"]) })),

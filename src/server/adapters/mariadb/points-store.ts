@@ -24,6 +24,8 @@ const shownRows = 60;
 export function mariadbPoints(db: Database): PointsStore {
   const keys = new Keys(db);
   const numOf = async (channel: ChannelId): Promise<number> => (await keys.channel(channel)) ?? 0;
+  /** Everybody who was ever heard of; `viewers` are those with an account. */
+  const known = (num: number) => db("viewers as v").where({ "v.channel": num }).whereNot("v.name", "");
   const viewers = (num: number) => db("viewers as v").where({ "v.channel": num, "v.has_account": 1 });
   const columns = ["v.id", "v.ext", "v.name", "v.balance", "v.moved_ms", "v.earned_ever", "v.spent_ever"] as const;
   const personOf = (r: Row) => ({
@@ -34,7 +36,8 @@ export function mariadbPoints(db: Database): PointsStore {
   });
   return {
     people: async (channel, like, limit) => {
-      const query = viewers(await numOf(channel))
+      // Somebody who is looked for is found, with points or without.
+      const query = (like === "" ? viewers : known)(await numOf(channel))
         .orderBy("v.balance", "desc")
         .orderBy("v.ext")
         .limit(limit);
@@ -47,9 +50,13 @@ export function mariadbPoints(db: Database): PointsStore {
           .orderBy("v.ext")
           .select(...columns)) as Row[]
       ).map(personOf),
+    known: async (channel) => {
+      const rows = (await known(await numOf(channel)).select("v.ext", "v.name")) as Row[];
+      return rows.map((r) => ({ id: text(r["ext"]), name: text(r["name"]) }));
+    },
     person: async (channel, id) => {
       const num = await numOf(channel);
-      const row = (await viewers(num)
+      const row = (await known(num)
         .andWhere("v.ext", id)
         .first(...columns)) as Row | undefined;
       if (row === undefined) return null;
