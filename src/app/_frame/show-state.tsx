@@ -7,6 +7,7 @@ import { checksInShort } from "../../core/rehearsal/checks-short";
 import { tell, tellTrouble } from "../../ui/toaster";
 import { useSure } from "../../ui/sure";
 import { call } from "./call";
+import { endWith } from "./end-show";
 import { useLive } from "./live";
 import { useRehearsalHere } from "./rehearsal-here";
 import { useChecks } from "./use-checks";
@@ -41,9 +42,10 @@ export function ShowState() {
   const isOver = rehearsal !== "" && theirs?.state === "over";
   const words = isOver ? "Rehearsal over" : { off: "Off air", rehearsing: "Rehearsing", on: "On air" }[state];
   const go = async (what: "on-air" | "end"): Promise<void> => {
+    if (what === "end" && state === "on") return endWith(async () => void ((await endShow(rehearsal)) && tell("The show ended.")));
     if (!(what === "end" ? await endShow(rehearsal) : await commandAndTell(theShow, { do: "show", what }))) return;
     if (what === "on-air") tell("On air. What counts per show begins now.");
-    else tell(state === "rehearsing" ? "The rehearsal ended. Every game stands as it did before." : "The show ended.");
+    else tell("The rehearsal ended. Every game stands as it did before.");
   };
   const [open, setOpen] = useState(false);
   // As on the phone: what ends a show is asked twice.

@@ -13,6 +13,7 @@ import { HealthSign } from "./health-sign";
 import { useLive, useLiveLink } from "./live";
 import { commandAndTell, theShow, useShow } from "./show";
 import { rehearsalHere, rehearsalOf } from "./rehearsal-here";
+import { EndShow, endWith } from "./end-show";
 import { endShow, ShowState } from "./show-state";
 import { isNight, setSurface, useOwnSurface } from "./surface";
 
@@ -90,7 +91,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
               words: "end",
               grave: true,
               group: "The show",
-              run: () => void endShow(rehearsal),
+              run: () => void (state === "on" ? endWith(() => endShow(rehearsal)) : endShow(rehearsal)),
             },
           ]),
       { id: "surface", label: "Light or dark screen", group: "Everywhere", key: fixedKey("surface"), run: () => setSurface(!isNight()) },
@@ -107,6 +108,7 @@ export function TopBar({ channel, login, role }: Readonly<{ channel: string; log
   return (
     <Box as="header" position="sticky" top="0" zIndex="20" bg="ground">
       {state === "on" && <Box height="4px" bg="brick.solid" aria-hidden="true" />}
+      <EndShow />
       <Flex
         minH="56px"
         wrap={{ base: "wrap", lg: "nowrap" }}

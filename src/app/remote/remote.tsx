@@ -8,6 +8,7 @@ import type { Command } from "../../core/signals/signal";
 import { tell } from "../../ui/toaster";
 import { commandAndTell, theShow, useNow, useShow } from "../_frame/show";
 import { clockOf } from "../../core/words/clock";
+import { EndShow, endWith } from "../_frame/end-show";
 import { useLive, useLiveLink } from "../_frame/live";
 import { setHush } from "../_frame/top-bar";
 import { fireCue, useCues } from "../(operator)/run/cue-keys";
@@ -38,6 +39,7 @@ export function Remote({
   return (
     <Box as="main" maxW="560px" mx="auto" px="3" pb="8" data-testid="remote" data-linked={linked}>
       {state === "on" && <Box height="4px" bg="brick.solid" mx="-3" aria-hidden="true" />}
+      <EndShow />
       <Flex align="center" py="2" gap="3">
         <Box flex="1" minW="0">
           <Text as="h1" fontFamily="heading" fontWeight="700" fontSize="18px" truncate>
@@ -46,11 +48,13 @@ export function Remote({
           <Text fontSize="15px" color={state === "on" ? "brickText" : "inkSoft"} fontWeight="600" data-testid="remote-state">
             {linked === "no"
               ? "No connection. Nothing you press is done."
-              : state === "off"
-                ? "Off air"
-                : state === "on"
-                  ? "On air"
-                  : "Rehearsing"}{" "}
+              : show === null
+                ? "Connecting…"
+                : state === "off"
+                  ? "Off air"
+                  : state === "on"
+                    ? "On air"
+                    : "Rehearsing"}{" "}
             {linked !== "no" && show?.show !== null && show !== null && now > 0 ? clockOf(now - show.show.sinceMs) : ""}
           </Text>
         </Box>
@@ -112,7 +116,7 @@ export function Remote({
         </Section>
       )}
       <Section title="Cues">
-        {cues.length === 0 && <Text color="inkSoft">No cue is published yet.</Text>}
+        {cues.length === 0 && <Text color="inkSoft">{standing === null ? "They are being asked for." : "No cue is published yet."}</Text>}
         <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2">
           {cues.map((cue) => {
             const restsMs = now === 0 ? 0 : Math.max(0, cue.restsUntilMs - now);
@@ -149,12 +153,20 @@ export function Remote({
       ))}
       <Section title="The show">
         <Flex gap="2">
-          {state === "off" && <Big onClick={() => void commandAndTell(theShow, { do: "show", what: "rehearse" })}>Rehearse</Big>}
-          {state !== "on" && <Big onClick={() => void commandAndTell(theShow, { do: "show", what: "on-air" })}>Go on air</Big>}
+          {show === null && <Text color="inkSoft">How the show stands is being asked for.</Text>}
+          {show !== null && state === "off" && (
+            <Big onClick={() => void commandAndTell(theShow, { do: "show", what: "rehearse" })}>Rehearse</Big>
+          )}
+          {show !== null && state !== "on" && (
+            <Big onClick={() => void commandAndTell(theShow, { do: "show", what: "on-air" })}>Go on air</Big>
+          )}
           {state !== "off" && (
             <Sure
               words={state === "on" ? "End the show" : "End the rehearsal"}
-              onClick={() => void commandAndTell(theShow, { do: "show", what: "end" })}
+              onClick={() => {
+                const end = (): Promise<boolean> => commandAndTell(theShow, { do: "show", what: "end" });
+                void (state === "on" ? endWith(end) : end());
+              }}
             />
           )}
         </Flex>

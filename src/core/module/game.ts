@@ -90,16 +90,20 @@ export type RoundWords = Readonly<{
   people: number | null;
   /** Its name where viewers check it; empty where there is nothing to check. */
   round: string;
-  /** Who won what in it, where that is known by name. */
+  /** Who won what in it, where that is known by name; left out where each win was kept by itself. */
   winners?: readonly Readonly<{ viewer: string; prize: string }>[];
 }>;
 /** Something that was put before the audience: how (“spoken”, “a clip”), what, and where more of it is found; empty for nowhere. */
 export type Aired = Readonly<{ how: string; what: string; link: string }>;
 /** Who was in a round, and how they stood from then on: the newest line of each counts. Null in `line`: they are out. */
 export type RoundEntry = Readonly<{ id: string; line: Readonly<Record<string, string | number>> | null }>;
+/** A win as it was kept at its moment, under a name that stays: the newest record of this name counts. Null in `prize`: it was taken from them. */
+export type Win = Readonly<{ id: string; title: string; viewer: string; prize: string | null; round: string }>;
 export type Rounds = Readonly<{
   /** By the kind of record. */
   kept: Readonly<Record<string, (body: Row) => RoundWords>>;
+  /** Wins are facts from their moment on, whether the round was closed or not. */
+  wins?: Readonly<{ kind: string; of: (body: Row) => Win }>;
   entries?: Readonly<{
     kind: string;
     of: (body: Row) => RoundEntry | null;
@@ -118,6 +122,9 @@ export type HandOver = Readonly<{
   /** What is done with it next, the likeliest first. */
   next: readonly Readonly<{ label: string; command: Command }>[];
 }>;
+
+/** Something that a show should not end with, in words, and what can be done about it. */
+export type Unfinished = Readonly<{ id: string; words: string; ways: readonly Readonly<{ label: string; command: Command }>[] }>;
 
 /** A button of the moment, in the booth and on the phone. */
 export type GameChoice = Readonly<{ id: string; label: string; command: Command; /** Asked twice. */ sure: boolean }>;
@@ -177,6 +184,8 @@ export type GameFront = NoteWords &
     roundSince?: (view: Row) => number | null;
     /** How far it is from its end, 0 to 1 and beyond, by the operators' view: “came to 62 % of its health gone”. Null while it is off. */
     gauge?: (view: Row) => Readonly<{ share: number; ends: string }> | null;
+    /** What is unfinished in it when a show is to end, by the operators' view: open rounds, winners who have not claimed, held points. */
+    unfinished?: (view: Row) => readonly Unfinished[];
     /** What was won in it and is to be handed over, by the operators' view. */
     handOvers?: (view: Row) => readonly HandOver[];
     /** Of which of its records others may take people in, and who those are: “who stood on top of {game}”. */

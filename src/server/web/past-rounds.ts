@@ -11,6 +11,8 @@ export type PastRound = Omit<RoundWords, "round"> &
 /** Kinds of records that are rounds, of whichever game. */
 const kinds = (): readonly string[] => [...new Set(allGames().flatMap((g) => Object.keys(g.rounds?.kept ?? {})))];
 
+const winKinds = (): readonly string[] => [...new Set(allGames().flatMap((g) => g.rounds?.wins?.kind ?? []))];
+
 function pastRound(record: GameRecord): PastRound[] {
   const rounds = gameOf(record.gameKind)?.rounds;
   const words =
@@ -76,8 +78,11 @@ export async function winnersIn(
   channel: ChannelId,
   between: readonly [fromMs: number, toMs: number],
 ): Promise<readonly Winner[]> {
-  const records = await web.store.events.rounds(channel, { kinds: kinds(), game: "", limit: 10_000, between });
-  const winners: Winner[] = [];
+  const [records, wins] = await Promise.all([
+    web.store.events.rounds(channel, { kinds: kinds(), game: "", limit: 10_000, between }),
+    web.store.events.rounds(channel, { kinds: winKinds(), game: "", limit: 10_000, between }),
+  ]);
+  const winners = winsOf(wins);
   for (const record of records) {
     const [round] = pastRound(record);
     if (round === undefined) continue;
@@ -90,7 +95,44 @@ export async function winnersIn(
       if (prize !== null) winners.push({ ...head, viewer: String(line["name"] ?? ""), prize });
     }
   }
-  return winners;
+  return winners.sort((a, b) => b.atMs - a.atMs);
+}
+/** Rounds in which somebody won in a stretch of time and which were not closed in it: their winners belong to it all the same. */
+export async function wonMeanwhile(
+  web: Pick<WebServices, "store">,
+  channel: ChannelId,
+  between: readonly [fromMs: number, toMs: number],
+  closed: readonly PastRound[],
+): Promise<readonly PastRound[]> {
+  const records = await web.store.events.rounds(channel, { kinds: winKinds(), game: "", limit: 10_000, between });
+  const there = new Set(closed.map((r) => r.check));
+  const open = new Map<string, PastRound>();
+  const [first] = records;
+  if (first === undefined) return [];
+  for (const { atMs, game, title, viewer, prize, check } of winsOf(records)) {
+    if (there.has(check)) continue;
+    const result = prize === "" ? viewer : `${viewer} (${prize})`;
+    const before = open.get(check);
+    const of = records.find((r) => (r.body as Row)["round"] === check) ?? first;
+    const { game: id, gameKind: kind } = of;
+    const head = { id: 0, game: id, gameName: game, kind, title, people: null, check, entries: false };
+    open.set(check, { ...head, atMs: before?.atMs ?? atMs, result: before === undefined ? result : `${before.result}, ${result}` });
+  }
+  return [...open.values()];
+}
+/** Of each win the newest record, where it stands. */
+function winsOf(records: readonly GameRecord[]): Winner[] {
+  const newest = new Map<string, Readonly<{ id: number; winner: Winner | null }>>();
+  for (const { id, game, gameName, gameKind, kind, toMs, body } of records) {
+    const wins = gameOf(gameKind)?.rounds?.wins;
+    if (wins?.kind !== kind) continue;
+    const win = wins.of(body as Row);
+    const key = `${game} ${win.id}`;
+    if ((newest.get(key)?.id ?? -1) > id) continue;
+    const { title, viewer, prize, round: check } = win;
+    newest.set(key, { id, winner: prize === null ? null : { atMs: toMs, game: gameName, title, viewer, prize, check } });
+  }
+  return [...newest.values()].flatMap(({ winner }) => winner ?? []);
 }
 
 /** Names that begin like a formula stay words in every program that opens tables. */

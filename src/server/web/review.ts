@@ -14,7 +14,7 @@ import type { WhoCame } from "../ports/show-store";
 import { type AiredRow, airedIn } from "./aired";
 import { factsOf, published } from "./published";
 import { fileNameOf, titleOf } from "./show-names";
-import { type PastRound, pastRounds } from "./past-rounds";
+import { type PastRound, pastRounds, wonMeanwhile } from "./past-rounds";
 
 type Web = Pick<WebServices, "store">;
 /** Who was away for so long counts as back. */
@@ -95,13 +95,14 @@ export async function reviewView(web: Web, channel: ChannelId, id: number): Prom
     published(web, channel),
   ]);
   const facts = factsOf(told);
+  const won = await wonMeanwhile(web, channel, [show.fromMs, show.toMs], rounds);
   return {
     show,
     numbers: { ...numbers, ...saidIn(series) },
     series,
     ...tape,
     came,
-    rounds,
+    rounds: [...rounds, ...won],
     sold,
     faults,
     aired,

@@ -10,6 +10,7 @@ import { type Act, keyLabel, keyOf, useChosenKeys, useOffer } from "../../../ui/
 import { fixedKey } from "../../_frame/fixed-keys";
 import { tell, tellTrouble } from "../../../ui/toaster";
 import { call } from "../../_frame/call";
+import { endWith } from "../../_frame/end-show";
 import { useLive } from "../../_frame/live";
 import { commandAndTell, theRewards, theShow, useShow } from "../../_frame/show";
 import { When } from "../../../ui/when";
@@ -32,7 +33,14 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
       if (ask.kind === "live")
         return { ...at, words: "The platform says that the stream is live.", about: "", main: "Go on air", other: "Not now" };
       if (ask.kind === "ended")
-        return { ...at, words: "The platform says that the stream ended.", about: "", main: "End the show", other: "Go on" };
+        return {
+          ...at,
+          words: "The platform says that the stream ended.",
+          about: "",
+          main: "End the show",
+          other: "Go on",
+          decide: (yes) => (yes ? endWith(() => decide(true)) : decide(false)),
+        };
       const title = item?.title ?? "Something planned";
       return ask.kind === "missed"
         ? { ...at, words: `${title} was to start by itself, and was missed.`, about: item?.note ?? "", main: "Start", other: "Skip" }

@@ -2,7 +2,7 @@ import type { GameFront } from "../../module/game";
 import { counted } from "../../words/sentence";
 import { predictionActions } from "./actions";
 import { predictionNoteInShort, predictionNoteInWords } from "./notes";
-import { predictionAsks, predictionChoices, predictionStands } from "./stands";
+import { predictionAsks, predictionChoices, predictionStands, predictionUnfinished } from "./stands";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const predictionFront: GameFront = {
@@ -18,6 +18,7 @@ export const predictionFront: GameFront = {
   asks: predictionAsks,
   roundSince: (view) => (["", "done", "cancelled"].includes(String(view["phase"])) ? null : Number(view["openedMs"])),
   choices: predictionChoices,
+  unfinished: predictionUnfinished,
   told: {
     "prediction/opened": {
       words: "a prediction is opened",

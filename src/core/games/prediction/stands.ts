@@ -1,5 +1,5 @@
-import type { GameAsk, GameChoice, Row } from "../../module/game";
-import { counted } from "../../words/sentence";
+import type { GameAsk, GameChoice, Row, Unfinished } from "../../module/game";
+import { count, counted } from "../../words/sentence";
 import { letterOf } from "./letters";
 
 type Outcome = Readonly<{ label: string }>;
@@ -28,6 +28,18 @@ export function predictionAsks(view: Row): readonly GameAsk[] {
       other: null,
     },
   ];
+}
+
+/** A prediction without a result when the show ends. */
+export function predictionUnfinished(view: Row): readonly Unfinished[] {
+  const phase = view["phase"];
+  if (phase !== "open" && phase !== "locked") return [];
+  const pool = ((view["outcomes"] ?? []) as readonly Readonly<{ stakes?: number }>[]).reduce((sum, o) => sum + (o.stakes ?? 0), 0);
+  const stakes = pool === 0 ? "" : `, and ${count(pool)} points are staked`;
+  const words = `“${String(view["title"])}” has no result yet: ${counted(Number(view["people"]), "viewer")} took part${stakes}.`;
+  const lock = phase === "open" ? [{ label: "Lock it", command: { do: "lock" } }] : [];
+  const results = predictionChoices(view).map(({ label, command }) => ({ label: `It came to ${label}`, command }));
+  return [{ id: "unresulted", words, ways: [...lock, ...results, { label: "Cancel it, stakes go back", command: { do: "cancel" } }] }];
 }
 
 /** How it stands, in words. */

@@ -3,7 +3,7 @@ import { counted } from "../../words/sentence";
 import { raffleActions } from "./actions";
 import { raffleNoteInShort, raffleNoteInWords } from "./notes";
 import { raffleHandOvers } from "./rounds";
-import { raffleAsks, raffleFair, raffleStands } from "./stands";
+import { raffleAsks, raffleFair, raffleStands, raffleUnfinished } from "./stands";
 
 /** What surfaces need of it while it runs: names, buttons, and what its view says. */
 export const raffleFront: GameFront = {
@@ -19,6 +19,7 @@ export const raffleFront: GameFront = {
   asks: raffleAsks,
   roundSince: (view) => (view["phase"] === "" ? null : Number(view["openedMs"])),
   handOvers: raffleHandOvers,
+  unfinished: raffleUnfinished,
   playable: (view) => view["on"] === true && view["phase"] === "open",
   told: {
     "raffle/opened": {

@@ -10,7 +10,7 @@ import { added, type Named, removed } from "./entrants";
 import { type At, no, type Outcome, still } from "./outcome";
 import { closed, locked, opened } from "./round";
 import { type Entrant, keyOf, type RaffleWinner, type Round } from "./settings";
-import { drawn } from "./winning";
+import { drawn, winKept } from "./winning";
 import { rulesTold } from "./words";
 
 /** So long a second word counts for the first, where a draw is to end with nobody drawn. */
@@ -174,7 +174,12 @@ function drawAll(at: At, atMs: number, ctx: StepContext): Outcome {
     all.push(one);
     now = { ...now, durable: one.durable };
   }
-  return { ...still(now), notes: all.flatMap((o) => o.notes), orders: all.flatMap((o) => o.orders ?? []) };
+  return {
+    ...still(now),
+    notes: all.flatMap((o) => o.notes),
+    orders: all.flatMap((o) => o.orders ?? []),
+    kept: all.flatMap((o) => o.kept ?? []),
+  };
 }
 
 /** An operator says that a winner has answered, or is passed over: then the next is drawn. */
@@ -187,6 +192,8 @@ function decided(at: At, index: number, how: "claimed" | "pass", atMs: number, c
   const winners = round.winners.map((w): RaffleWinner => (w.index === index ? { ...w, state } : w));
   const after: Round = { ...(how === "pass" ? recorded(round, { kind: "pass", atMs, index }) : round), winners };
   const next: At = { ...at, durable: { ...at.durable, round: after } };
+  // A win that was kept already is taken from them again.
+  const kept = how === "claimed" || winner.state !== "waits" ? winKept(round, winner, how === "claimed", atMs) : [];
   const note = {
     did: how === "claimed" ? "raffle/claimed" : "raffle/passed-over",
     count: 1,
@@ -196,6 +203,7 @@ function decided(at: At, index: number, how: "claimed" | "pass", atMs: number, c
   if (how === "claimed")
     return {
       ...still(next, [note]),
+      kept,
       orders: [
         {
           do: "emit",
@@ -207,5 +215,5 @@ function decided(at: At, index: number, how: "claimed" | "pass", atMs: number, c
       ],
     };
   const more = drawn(next, after, atMs, ctx);
-  return { ...more, notes: [note, ...more.notes] };
+  return { ...more, notes: [note, ...more.notes], kept: [...kept, ...(more.kept ?? [])] };
 }

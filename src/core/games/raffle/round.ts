@@ -169,6 +169,7 @@ export function closed(at: At, round: Round, atMs: number, ctx: StepContext): Ou
           tickets: round.tickets,
           winners: round.winners,
           tries: round.tries,
+          winsKept: round.record !== null,
           ...proofPart(at, round, secret),
         },
       },

@@ -15,10 +15,20 @@ export const raffleRounds: Rounds = {
         result: won.length === 0 ? "nobody was drawn" : won.map((w) => (w.prize === "" ? w.name : `${w.name} (${w.prize})`)).join(", "),
         people: Number(body["people"] ?? 0),
         round: text(body["round"]),
-        winners: won.map((w) => ({ viewer: w.name, prize: w.prize })),
+        ...(body["winsKept"] === true ? {} : { winners: won.map((w) => ({ viewer: w.name, prize: w.prize })) }),
       };
     },
     abandoned: (body) => ({ title: text(body["title"]) || "A draw", result: "cancelled", people: null, round: text(body["round"]) }),
+  },
+  wins: {
+    kind: "win",
+    of: (body) => ({
+      id: text(body["id"]),
+      title: text(body["title"]),
+      viewer: text(body["name"]),
+      prize: body["standing"] === true ? text(body["prize"]) : null,
+      round: text(body["round"]),
+    }),
   },
   entries: {
     kind: "entry",

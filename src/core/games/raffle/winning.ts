@@ -1,11 +1,24 @@
 import { recorded } from "../../chance/round";
 import { byNearness, drawTicket, Drum, guessesOf, listOf, type Ticket } from "../../chance/scheme";
-import type { StepContext } from "../../module/module";
+import type { Kept, StepContext } from "../../module/module";
 import type { Role, Viewer } from "../../signals/names";
 import { type At, no, type Outcome, still } from "./outcome";
 import { type RaffleDurable, type RaffleSettings, type RaffleWinner, keyOf, type Round } from "./settings";
 import { targetOf } from "./target";
 import { winnerTold } from "./words";
+
+/**
+ * A win as a fact: kept when it was claimed, or drawn where nobody has to claim; kept again when it was passed over after that. It
+ * belongs to the moment at which it was drawn, and so to the show of that moment.
+ */
+export function winKept(round: Round, winner: RaffleWinner, standing: boolean, atMs: number): Kept[] {
+  // Of a round that was opened before, all wins are kept when it is closed.
+  if (round.record === null) return [];
+  const drawnMs = winner.untilMs === 0 ? atMs : winner.untilMs - round.settings.claimMs;
+  const { id, name, prize, index } = winner;
+  const body = { id: `${round.id}.${index}`, round: round.id, title: round.settings.title, name, prize, standing };
+  return [{ kind: "win", viewer: { id, name }, fromMs: drawnMs, toMs: drawnMs, body }];
+}
 
 /** A winner who writes in time has claimed it. */
 export function claim(at: At, round: Round, viewer: Viewer, atMs: number): Outcome | null {
@@ -15,6 +28,7 @@ export function claim(at: At, round: Round, viewer: Viewer, atMs: number): Outco
   return {
     ...still(at, [{ did: "raffle/claimed", count: 1, subject: viewer.name, facts: { prize: round.winners[place]?.prize ?? "" } }]),
     durable: { ...at.durable, round: { ...round, winners } },
+    kept: winners.slice(place, place + 1).flatMap((w) => winKept(round, w, true, atMs)),
     orders: [{ do: "emit", what: "raffle/claimed", viewer, amount: place + 1, text: round.winners[place]?.prize ?? "" }],
   };
 }
@@ -58,6 +72,7 @@ export function drawn(at: At, round: Round, atMs: number, ctx: StepContext): Out
         winners: [...round.winners, winner],
       },
     },
+    kept: winner.state === "drawn" ? winKept(round, winner, true, atMs) : [],
     orders: [
       { do: "say", text: winnerTold(round.settings, winner) },
       {
