@@ -2,6 +2,7 @@ import { redirect } from "next/navigation";
 import type { ReactNode } from "react";
 import { allGames } from "../../core/games/registry";
 import { currentSession } from "../../server/web/http";
+import { Follow } from "../_frame/follow";
 import { Hands } from "../_frame/hands";
 import { Providers } from "../_frame/providers";
 import { SkipLink } from "../_frame/skip-link";
@@ -17,6 +18,7 @@ export default async function OperatorLayout({ children }: { children: ReactNode
   return (
     <Providers>
       <SkipLink />
+      <Follow />
       <TopBar channel={session.channelName} login={session.login} role={session.role} />
       <main id="content" data-region="" tabIndex={-1} style={{ outline: "none" }}>
         {children}

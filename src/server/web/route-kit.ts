@@ -3,6 +3,7 @@ import type { z } from "zod";
 import { channelId, type ChannelId } from "../../core/kernel/ids";
 import { refused, type Result } from "../../core/kernel/refusal";
 import { parseJson } from "../../core/kernel/text";
+import { areaOf } from "../../core/wire/follows";
 import { firstProblem } from "../../core/words/problem";
 import type { Session } from "../ports/operator-store";
 import { answer, currentRemote, currentSession, fromOurPages, guarded } from "./http";
@@ -63,6 +64,15 @@ async function admitted(name: Action): Promise<Result<Session>> {
   return may(session.role, name) ? { ok: true, value: session } : refused("access/role");
 }
 
+/** Pages that show what was changed now read it again. Nobody waits for it: a page that misses it reads again when it is linked anew. */
+function stored({ channelId: channel, login: by }: Session, request: Request): void {
+  const area = areaOf(new URL(request.url).pathname);
+  if (area !== null)
+    void services()
+      .engine.changed(channel, { what: "stored", id: area, revision: 0, by })
+      .catch(() => undefined);
+}
+
 type Act<B, T> = (
   at: Readonly<{
     session: Session;
@@ -90,7 +100,9 @@ export const does = <B, T>(name: Action, schema: z.ZodType<B>, act: Act<B, T>): 
       const audit = async (detail: Readonly<Record<string, unknown>>) => {
         if (stage.value === session.channelId) await store.log.audit(session.channelId, session.operatorId, name, detail, clock.now());
       };
-      return answer(await act({ session, body: body.data, params, stage: stage.value, audit }));
+      const done = await act({ session, body: body.data, params, stage: stage.value, audit });
+      if (done.ok) stored(session, request);
+      return answer(done);
     }),
 });
 
@@ -100,7 +112,10 @@ export const takes = (name: Action, act: (at: Entered) => Answer): Route => ({
   handle: (request, params) =>
     guarded(async () => {
       const entry = await admitted(name);
-      return entry.ok ? inFull(await act({ ...askedOf(request, params), session: entry.value })) : answer(entry);
+      if (!entry.ok) return answer(entry);
+      const done = inFull(await act({ ...askedOf(request, params), session: entry.value }));
+      if (done.ok) stored(entry.value, request);
+      return done;
     }),
 });
 
