@@ -3,6 +3,7 @@ import { isAway, openDatabase } from "../adapters/mariadb/database";
 import { mariadbOperatorStore } from "../adapters/mariadb/operator-store";
 import { childDecoder, decoderProgram } from "../decode/decoder";
 import type { Env } from "../env";
+import { inWords } from "../web/away";
 import { systemClock } from "../ports/clock";
 import { logOf } from "./log";
 
@@ -14,7 +15,7 @@ export function composeWeb(env: Env) {
     log,
     clock: systemClock,
     isAway,
-    store: mariadbOperatorStore(openDatabase(env.database)),
+    store: inWords(mariadbOperatorStore(openDatabase(env.database)), isAway, Date.now),
     engine: httpEngineLink(env.port, env.internalKey),
     decoder: childDecoder(decoderProgram),
   };

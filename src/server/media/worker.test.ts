@@ -34,6 +34,11 @@ beforeAll(async () => {
       res.on("error", () => undefined);
       return more();
     }
+    if (req.url?.startsWith("/drip") === true) {
+      res.writeHead(200, { "content-type": "video/mp4" });
+      const drip = setInterval(() => void res.write("x"), 100);
+      return void res.on("close", () => clearInterval(drip));
+    }
     if (req.url === "/huge") return void res.writeHead(200, { "content-length": "10000000000" }).write("x");
     res.writeHead(404).end();
   }).listen(0, "127.0.0.1");
@@ -174,6 +179,19 @@ describe("moving pictures that are made by and by", () => {
     expect(await media.claim("fourth", now + 60, 10)).toBeNull();
     expect(codeOf(await settled(id))).toBe("file/too-heavy");
   });
+
+  test("addresses that drip hold no other film up, and let go at once when they are dropped or the maker stops", async () => {
+    const drips = [await clip(`${at}/drip-1`), await clip(`${at}/drip-2`)];
+    const film = await clip(`${at}/plain.mp4`);
+    const file = await one();
+    const began = Date.now();
+    await withWorker(async () => {
+      expect([(await settled(film))["state"], (await settled(file))["state"]]).toEqual(["done", "done"]);
+      const states = await db("media_jobs").whereIn("id", drips).select("state");
+      expect(states.map((s) => s.state)).toEqual(["working", "working"]);
+    });
+    expect(Date.now() - began).toBeLessThan(25_000);
+  }, 60_000);
 
   test("two ask at once: each gets another one", async () => {
     const ids = [await one(), await one({}, film(films.silent(1)))];

@@ -33,14 +33,21 @@ export type MediaDeps = Readonly<{
   inside: readonly string[];
 }>;
 
+/** So many films come from addresses at once: one that drips holds none of the others up. */
+const mostFetched = 4;
+
 /**
  * Makes moving pictures, one after another, in a process of its own: what is to be made stands in the database, so a kill
- * at any moment loses nothing but the work on one, and that is begun again.
+ * at any moment loses nothing but the work on one, and that is begun again. Films that come from an address come beside each other.
  */
 export class MediaWorker {
   private stopping = false;
   private running: Promise<void> = Promise.resolve();
   private readonly end = new AbortController();
+  private readonly open = new Set<Promise<void>>();
+  /** Those that have their source, each after the one before it. */
+  private turn: Promise<unknown> = Promise.resolve();
+  private making = 0;
 
   constructor(private readonly deps: MediaDeps) {}
 
@@ -51,6 +58,7 @@ export class MediaWorker {
     this.stopping = true;
     this.end.abort();
     await this.running;
+    await Promise.all(this.open);
   }
 
   private async run(): Promise<void> {
@@ -58,17 +66,29 @@ export class MediaWorker {
     while (!this.stopping) {
       let waitMs = idleMs;
       try {
-        const job = await media.claim(owner, clock.now(), leaseMs);
+        // While one is made no other is taken: what is urgent comes first as soon as there is room.
+        const job = this.making > 0 || this.open.size >= mostFetched ? null : await media.claim(owner, clock.now(), leaseMs);
         if (job !== null) {
-          await this.work(job);
+          const work: Promise<void> = this.work(job).finally(() => this.open.delete(work));
+          this.open.add(work);
+          const request = requestOf(job);
+          if (!request.ok || request.value.address === null) await work;
           waitMs = 0;
         }
       } catch (error) {
         log.warn({ err: String(error) }, "moving pictures wait: the database does not answer");
         waitMs = awayMs;
       }
-      if (waitMs > 0) await new Promise((resolve) => setTimeout(resolve, waitMs));
+      if (waitMs > 0) await Promise.race([...this.open, new Promise((resolve) => setTimeout(resolve, waitMs))]);
     }
+  }
+
+  /** Made when it is its turn. */
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    this.making += 1;
+    const mine = this.turn.then(work).finally(() => (this.making -= 1));
+    this.turn = mine.catch(() => undefined);
+    return mine;
   }
 
   private async work(job: MediaJob): Promise<void> {
@@ -98,9 +118,14 @@ export class MediaWorker {
     }
     // Ended by us in the middle: it stands as it was, and is begun again by whoever comes next.
     if (this.stopping) return;
-    if (!(await media.end(job.id, owner, done, clock.now()))) return;
-    if (job.purpose === "clip") await engine.media(job.channel);
-    else if (done.ok) await engine.reload(job.channel);
+    try {
+      if (!(await media.end(job.id, owner, done, clock.now()))) return;
+      if (job.purpose === "clip") await engine.media(job.channel);
+      else if (done.ok) await engine.reload(job.channel);
+    } catch (error) {
+      // Its lease runs out, and it is begun again.
+      log.warn({ err: String(error), job: job.id }, "a moving picture could not be told");
+    }
   }
 
   private async make(job: MediaJob, folder: string, onShare: (share: number) => void, signal: AbortSignal): Promise<Result<unknown>> {
@@ -108,12 +133,12 @@ export class MediaWorker {
     const request = requestOf(job);
     if (!request.ok) return request;
     const { use, address } = request.value;
-    const got = address === null ? await this.stored(job.sourceSha, source) : await this.fetched(address, source);
+    const got = address === null ? await this.stored(job.sourceSha, source) : await this.fetched(address, source, signal);
     if (!got.ok) return got;
     const mime = (await fileTypeFromFile(source))?.mime ?? "";
     if (!isMoving(mime)) return refused("video/no-video");
     if (signal.aborted) return refused("video/broken");
-    const made = await makeVideo(source, use, onShare, signal);
+    const made = await this.inTurn(() => makeVideo(source, use, onShare, signal));
     if (!made.ok) return made;
     for (const file of made.value.files) await this.deps.media.putFile(file, this.deps.clock.now());
     if (job.purpose === "clip") return ok({ facts: made.value.facts, sha: got.value });
@@ -132,11 +157,12 @@ export class MediaWorker {
     }
     return ok(sha);
   }
-  private async fetched(address: string, to: string): Promise<Result<string>> {
+  private async fetched(address: string, to: string, signal: AbortSignal): Promise<Result<string>> {
     const file = await fetchFile(address, mostClipBytes, {
       inside: this.deps.inside,
       accept: "video/*, image/gif;q=0.8",
       timeoutMs: 30_000,
+      signal,
     });
     if (!file.ok) return file;
     const out = await open(to, "w", 0o600);

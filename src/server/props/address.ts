@@ -28,6 +28,8 @@ export type Fetching = Readonly<{
   accept?: string;
   /** For one hop. */
   timeoutMs?: number;
+  /** Ends it in the middle: it can't be reached then. */
+  signal?: AbortSignal;
 }>;
 /**
  * Fetches a file by its address, on behalf of an operator. The name is looked up once and the connection
@@ -36,7 +38,7 @@ export type Fetching = Readonly<{
 export async function fetchFile(
   address: string,
   mostBytes: number,
-  { inside = [], accept = "image/*, audio/*, video/*, application/zip;q=0.9", timeoutMs = usualMs }: Fetching = {},
+  { inside = [], accept = "image/*, audio/*, video/*, application/zip;q=0.9", timeoutMs = usualMs, signal }: Fetching = {},
 ): Promise<Result<{ bytes: Buffer; name: string }>> {
   let url: URL;
   try {
@@ -55,7 +57,7 @@ export async function fetchFile(
       return refused("prop/address-failed", { why: "there is no such name" });
     }
     if (!inside.includes(url.origin) && !isOpen(at.address)) return refused("prop/address-inside");
-    const got = await once(url, at, mostBytes, accept, timeoutMs);
+    const got = await once(url, at, mostBytes, { accept, timeoutMs, signal });
     if ("redirect" in got) {
       try {
         url = new URL(got.redirect, url);
@@ -85,13 +87,15 @@ function nameIn(path: string): string {
 }
 
 type Got = Readonly<{ bytes: Buffer }> | Readonly<{ redirect: string }> | Readonly<{ why: string }>;
-function once(url: URL, at: { address: string; family: number }, mostBytes: number, accept: string, timeoutMs: number): Promise<Got> {
+type How = Readonly<{ accept: string; timeoutMs: number; signal: AbortSignal | undefined }>;
+function once(url: URL, at: { address: string; family: number }, mostBytes: number, { accept, timeoutMs, signal }: How): Promise<Got> {
   return new Promise((resolve) => {
     const send = url.protocol === "https:" ? httpsRequest : httpRequest;
     const req = send(
       url,
       {
         timeout: timeoutMs,
+        ...(signal === undefined ? {} : { signal }),
         headers: { accept, "user-agent": "Izzam" },
         lookup: (_name, options, done) => {
           if (options.all === true) done(null, [{ address: at.address, family: at.family }]);
@@ -101,11 +105,12 @@ function once(url: URL, at: { address: string; family: number }, mostBytes: numb
       (res) => {
         const { statusCode: status = 0, headers } = res;
         if (status >= 300 && status < 400 && headers.location !== undefined) {
-          res.resume();
+          // What it sends beside is nobody's: it could go on for ever.
+          req.destroy();
           return resolve({ redirect: headers.location });
         }
         if (status !== 200) {
-          res.resume();
+          req.destroy();
           return resolve({ why: `it says ${status}` });
         }
         if (Number(headers["content-length"] ?? 0) > mostBytes) {

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { zipSync } from "fflate";
-import { createServer, type Server } from "node:http";
+import { createServer, type Server, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
 import sharp from "sharp";
 import { pictureDefaults, pictureSettingsSchema, type PictureSettings } from "../../core/props/settings";
@@ -108,6 +108,7 @@ describe("ZIP files", () => {
 describe("files by address", () => {
   let server: Server;
   let base: string;
+  const held: ServerResponse[] = [];
   beforeAll(async () => {
     const picture = await png("#c40");
     server = createServer((req, res) => {
@@ -122,6 +123,10 @@ describe("files by address", () => {
           return res.writeHead(302, { location: "ftp://x.invalid/y" }).end();
         case "/elsewhere":
           return res.writeHead(302, { location: `http://127.0.0.1:1/x` }).end();
+        case "/moved-on":
+          res.writeHead(302, { location: "/boat.png" });
+          held.push(res);
+          return void setInterval(() => res.destroyed || res.write(Buffer.alloc(60_000)), 5).unref();
         case "/endless":
           res.writeHead(200);
           return void setInterval(() => res.destroyed || res.write(Buffer.alloc(60_000)), 5).unref();
@@ -140,6 +145,11 @@ describe("files by address", () => {
     const got = await fetchFile(address, most, { inside: inside ? [base] : [] });
     return got.ok ? `${got.value.name} ${got.value.bytes.length > 50}` : got.refusal.code;
   };
+  test("of an address that leads on nothing more is read", async () => {
+    expect(await code(`${base}/moved-on`)).toBe("boat.png true");
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(held.map((res) => res.destroyed)).toEqual([true]);
+  });
   test("are fetched, also where they have moved to", async () => {
     expect([await code(`${base}/boat.png`), await code(`${base}/moved`)]).toEqual(["boat.png true", "boat.png true"]);
   });

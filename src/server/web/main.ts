@@ -3,6 +3,7 @@ import { fileURLToPath } from "node:url";
 import next from "next";
 import { readEnv } from "../env";
 import { sameText } from "../secrets";
+import { answersAway } from "./away";
 
 /**
  * The web process: Next.js behind the engine's door. It answers only what came through that door (the
@@ -19,6 +20,7 @@ const server = createServer((req, res) => {
     return;
   }
   delete req.headers["x-izzam-door"];
+  answersAway(req, res, Date.now);
   void handle(req, res);
 });
 

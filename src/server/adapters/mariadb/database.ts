@@ -25,6 +25,8 @@ export function openDatabase(database: Env["database"], most = 8, patient = fals
       supportBigNumbers: true,
       connectTimeout: 2_500,
     },
+    // An error names the statement at most, never what was in it.
+    compileSqlOnError: false,
     // The pool would write a line for every failed try; whoever asked tells it once, in words.
     log: { warn: () => undefined, error: () => undefined },
     pool: {
