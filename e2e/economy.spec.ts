@@ -134,6 +134,29 @@ test("rewards are made in sentences and by dropping sounds, changed many at once
   await expect(page.getByRole("alert").filter({ hasText: "Two rewards are bought by the same word" })).toBeVisible();
 });
 
+test("a page whose name was proven has another cookie; whoever has the one before is nobody", async ({ browser }) => {
+  const phone = await (await apart(browser)).newPage();
+  const cookie = async () => (await phone.context().cookies(base)).find((c) => c.name === "izzam_viewer");
+  await phone.goto(shopUrl);
+  await phone.getByRole("button", { name: "That’s me in chat" }).click();
+  const code = (await phone.locator(".code b").textContent()) ?? "";
+  const before = await cookie();
+  const quiet = await browser.newContext({ javaScriptEnabled: false });
+  const thief = await quiet.newPage();
+  if (before !== undefined) await thief.context().addCookies([before]);
+  await thief.goto(shopUrl);
+  await expect(thief.locator(".code b")).toHaveText(code);
+  await expect(async () => {
+    await say(code, "quietferry");
+    await expect(phone.locator(".you")).toContainText("quietferry", { timeout: 4_000 });
+  }).toPass({ timeout: 20_000 });
+  await expect.poll(async () => (await cookie())?.value).not.toBe(before?.value);
+  await phone.reload();
+  await expect(phone.locator(".you")).toContainText("quietferry");
+  await thief.reload();
+  await expect(thief.getByRole("button", { name: "That’s me in chat" }).or(thief.locator(".code b"))).toBeVisible();
+});
+
 test("the viewer page works without script: read, tied to a name, bought", async ({ browser }) => {
   const context = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
   const page = await context.newPage();

@@ -17,6 +17,7 @@ const bodies = {
   media: z.object({ channel: id }),
   forget: z.object({ channel: id, viewer: z.string().max(64) }),
   leave: z.object({ channel: id, token: z.string().min(40).max(64) }),
+  renew: z.object({ channel: id, token: z.string().min(40).max(64), after: z.string().min(40).max(64) }),
   command: z.object({
     channel: id,
     game: z.string().max(26),
@@ -105,6 +106,10 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
     case "leave": {
       await engine.viewerDoor.leaves(bodies.leave.parse(body).token);
       return answer({ ok: true, value: null });
+    }
+    case "renew": {
+      const { channel, token, after } = bodies.renew.parse(body);
+      return answer(await engine.viewerDoor.renews(channel, token, after));
     }
     case "command": {
       const { channel, game, by, id: signalId, command } = bodies.command.parse(body);

@@ -11,7 +11,7 @@ import type { Runner } from "./runner";
 type Parts = Readonly<{
   runners: ReadonlyMap<ChannelId, Runner>;
   clock: Clock;
-  store: Pick<EngineStore, "viewerSession" | "endViewerSession">;
+  store: Pick<EngineStore, "viewerSession" | "endViewerSession" | "renewViewerSession">;
   /** Where somebody's own picture is; empty for nowhere. */
   face: (channel: ChannelId, name: string) => string;
   /** A page is nobody's any more. */
@@ -36,6 +36,16 @@ export class ViewerDoor {
   async leaves(tokenHash: string): Promise<void> {
     this.parts.left(tokenHash);
     await this.parts.store.endViewerSession(tokenHash);
+  }
+
+  /**
+   * A page whose name was proven gets a token that nobody knew before. The one with which it asked for its code ends, and so does
+   * every page that somebody else opened with it.
+   */
+  async renews(channel: ChannelId, before: string, after: string): Promise<Result<null>> {
+    if (!(await this.parts.store.renewViewerSession(channel, before, after))) return refused("viewer/not-proven");
+    this.parts.left(before);
+    return ok(null);
   }
 
   /** All that the viewer page shows at first; the same that it is told afterwards. */

@@ -65,6 +65,8 @@ export type EngineLink = Readonly<{
   recheck: () => Promise<void>;
   /** A viewer page is nobody's any more: its session ends, and its socket with it. */
   leave: (channel: ChannelId, tokenHash: string) => Promise<Result<null>>;
+  /** A page that was proven goes on under another token; pages with the one before are nobody's. */
+  renew: (channel: ChannelId, tokenHash: string, after: string) => Promise<Result<null>>;
   changed: (channel: ChannelId, what: Readonly<{ what: string; id: string; revision: number; by: string }>) => Promise<void>;
 }>;
 /** The viewer page as it is when it opens. */

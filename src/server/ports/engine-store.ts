@@ -165,6 +165,8 @@ export type EngineStore = FaceStore &
     ) => Promise<void>;
     viewerSession: (tokenHash: string, nowMs: number) => Promise<ViewerSession | null>;
     endViewerSession: (tokenHash: string) => Promise<void>;
+    /** The session goes on under another token, and the one before is nobody's. False where there was none. */
+    renewViewerSession: (channel: ChannelId, before: string, after: string) => Promise<boolean>;
     audit: (id: ChannelId, operator: string, action: string, detail: Readonly<Record<string, unknown>>, nowMs: number) => Promise<void>;
     /** Best effort, many rows at once; a row that can't be stored is left out, and how many were is told. */
     append: (id: ChannelId, rows: readonly LogRow[]) => Promise<number>;

@@ -43,6 +43,7 @@ export async function testWeb(
       changed: async () => undefined,
       forget: async () => ok(null),
       leave: async () => ok(null),
+      renew: async () => ok(null),
       command: async () => ok([]),
       cue: async () => ok([]),
       held: async () => ok(null),

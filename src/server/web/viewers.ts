@@ -26,17 +26,29 @@ export async function pageToken(): Promise<string> {
   return token !== undefined && /^[A-Za-z0-9_-]{20,64}$/.test(token) ? hashToken(token) : "";
 }
 
-/** Gives the page a token of its own, if it has none, and the code that ties it to a chat name. */
+/** A token that nobody knew before; kept as the page's own once `take` has taken its hash. */
+async function freshToken<T>(take: (hash: string) => Promise<Result<T>>): Promise<Result<T>> {
+  const token = newToken() + newToken();
+  const taken = await take(hashToken(token));
+  if (taken.ok) await keepCookie(viewerCookie, ok({ token, expiresMs: services().clock.now() + viewerDays * 86_400_000 }));
+  return taken;
+}
+
+/**
+ * Gives the page a token of its own and the code that ties it to a chat name. It is a new token each time: with one that
+ * somebody else had put there, they would be whoever types the code.
+ */
 export async function askCode(channel: ChannelId, address: string): Promise<Result<Readonly<{ code: string; untilMs: number }>>> {
   const may = await allowed(perAddress, address);
+  return may.ok ? freshToken((hash) => services().engine.code(channel, hash)) : may;
+}
+
+/** The page that was just proven goes on under another token. */
+export async function renew(channel: ChannelId, address: string): Promise<Result<null>> {
+  const may = await allowed(perAddress, address);
   if (!may.ok) return may;
-  let hash = await pageToken();
-  if (hash === "") {
-    const token = newToken() + newToken();
-    await keepCookie(viewerCookie, ok({ token, expiresMs: services().clock.now() + viewerDays * 86_400_000 }));
-    hash = hashToken(token);
-  }
-  return services().engine.code(channel, hash);
+  const before = await pageToken();
+  return before === "" ? refused("viewer/not-proven") : freshToken((hash) => services().engine.renew(channel, before, hash));
 }
 
 export const buySchema = z.object({

@@ -6,7 +6,19 @@ import { addressOf } from "../../../server/web/cookie";
 import { services } from "../../../server/web/services";
 import { withUpload } from "../../../server/web/upload";
 import { fromViewer } from "../../../server/web/viewer-form";
-import { act, actSchema, askCode, buy, buySchema, channelOf, keepFilm, mineOf, pageToken, viewerCookie } from "../../../server/web/viewers";
+import {
+  act,
+  actSchema,
+  askCode,
+  buy,
+  buySchema,
+  channelOf,
+  keepFilm,
+  mineOf,
+  pageToken,
+  renew,
+  viewerCookie,
+} from "../../../server/web/viewers";
 
 export const viewerPageRoutes: Routes = {
   /** A viewer does something in a game. */
@@ -40,6 +52,11 @@ export const viewerPageRoutes: Routes = {
     if (token !== "") await services().engine.leave(channel, token);
     dropCookie(viewerCookie);
     return new Response(null, { status: 303, headers: { location: `/c/${channel}` } });
+  }),
+  /** A page whose name was proven gets another token, which nobody knew before. */
+  "POST /viewer/:channel/renew": fromOurs(async ({ params }) => {
+    const channel = channelOf(params["channel"] ?? "");
+    return channel === null ? refused("channel/unknown") : renew(channel, await addressOf());
   }),
   /** The history of who this page is tied to; nobody else's. */
   "GET /viewer/:channel/mine": open(async ({ params }) => {

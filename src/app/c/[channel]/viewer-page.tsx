@@ -1,5 +1,5 @@
 "use client";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Tag } from "../../../core/rewards/tags";
 import { count, counted } from "../../../core/words/sentence";
 import { clockOf } from "../../../core/words/clock";
@@ -85,9 +85,16 @@ export function ViewerPage({
   };
   const buy = (tag: Tag, text: string, detail: string): Promise<boolean> =>
     send(channel, "buy", tag.id, { reward: tag.id, text, detail, price: tag.price }, say);
+  const proven = viewer !== null;
+  const wasProven = useRef(proven);
   useEffect(() => {
-    if (viewer !== null) setCode("");
-  }, [viewer]);
+    if (!proven) return;
+    setCode("");
+    if (wasProven.current) return;
+    wasProven.current = true;
+    // The token with which it asked for its code was there before its name was: another one takes its place.
+    void fetch(`/api/viewer/${channel}/renew`, { method: "POST" }).catch(() => undefined);
+  }, [proven, channel]);
 
   return (
     <>

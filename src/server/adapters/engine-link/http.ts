@@ -28,6 +28,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     changed: async (channel, what) => void (await ask("changed", { channel, ...what })),
     recheck: async () => void (await ask("recheck", {})),
     leave: (channel, token) => ask("leave", { channel, token }),
+    renew: (channel, token, after) => ask("renew", { channel, token, after }),
     cue: (channel, cue, by, id, via) => ask("cue", { channel, cue, by, id, via }),
     queue: (channel, what, queue) => ask("queue", { channel, do: what, queue }),
     held: (channel, what, alert) => ask("held", { channel, do: what, alert }),

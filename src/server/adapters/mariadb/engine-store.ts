@@ -176,6 +176,8 @@ export function mariadbEngineStore(
       };
     },
     endViewerSession: async (tokenHash) => void (await db("viewer_sessions").where({ token_hash: tokenHash }).delete()),
+    renewViewerSession: async (channel, before, after) =>
+      (await db("viewer_sessions").where({ token_hash: before, channel_id: channel }).update({ token_hash: after })) > 0,
     audit: async (id, operator, action, detail, nowMs) =>
       void (await db("audit").insert({ channel_id: id, operator_id: operator, action, detail: JSON.stringify(detail), at_ms: nowMs })),
     setHushed: async (id, on) => void (await db("channels").where({ id }).update({ hushed: on })),

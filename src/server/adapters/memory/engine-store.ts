@@ -184,6 +184,14 @@ export function memoryEngineStore(): MemoryStore {
       guard();
       viewers.delete(tokenHash);
     },
+    renewViewerSession: async (channel, before, after) => {
+      guard();
+      const found = viewers.get(before);
+      if (found?.channelId !== channel) return false;
+      viewers.delete(before);
+      viewers.set(after, found);
+      return true;
+    },
     audit: async () => guard(),
     setHushed: async (id, on) => {
       guard();
