@@ -46,15 +46,17 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
   const rows: Row[] = [];
   const id = channelId("bench-shop");
   try {
+    // One that gives nothing is not sold.
+    const effects = [{ do: "say" as const, text: "bought" }];
     const rewards = [
-      ...Array.from({ length: 40 }, (_, i) => ({ ...newReward(`r${i}`, `Reward ${i}`, 1), effects: [] })),
-      { ...newReward("hot", "Hot", 1), effects: [] },
-      { ...newReward("last", "Last", 1), stock: 1_000, effects: [] },
+      ...Array.from({ length: 40 }, (_, i) => ({ ...newReward(`r${i}`, `Reward ${i}`, 1), effects })),
+      { ...newReward("hot", "Hot", 1), effects },
+      { ...newReward("last", "Last", 1), stock: 1_000, effects },
     ];
     const show = { ...freshShow(), state: "on" as const, show: { id: "bench", sinceMs: Date.now(), by: "bench", how: "hand" as const } };
     await db("channels").insert({ id, name: "Bench", salt: 1, revision: 1, hushed: false, created_ms: 1 });
     for (const [kind, settings] of [
-      ["rewards", { schema: 1, rewards }],
+      ["rewards", { schema: 3, rewards }],
       ["points", { ...pointsDefaults, presence: { points: 10, everyMin: 1, withinMin: 240 } }],
       ["show", showDefaults],
     ] as const) {
@@ -97,6 +99,11 @@ export async function measure({ startStack, say }: Bench): Promise<Row[]> {
     };
     await rate(1, 8, update);
     await rate(1, queues, () => buy(`r${n % 40}`));
+    const sample = await runner.requests.purchase(
+      { id: "v1", name: "v1", roles: [] },
+      { id: "sample-buy", reward: "hot", text: "", price: 1 },
+    );
+    if (!sample.ok) throw new Error(`nothing is sold (${sample.refusal.code}): what is measured would be refusals`);
     // By turns, so that the machine's neighbours disturb all alike.
     const [raw, spread, hot]: [number[], number[], number[]] = [[], [], []];
     for (let turn = 0; turn < 3; turn += 1) {

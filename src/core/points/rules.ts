@@ -38,7 +38,7 @@ type Outcome = StepOutcome<PointsDurable, PointsTransient, never>;
 const minute = 60_000;
 const mostHeard = 100_000;
 /** A round pays so many in one commit; the rest follows, and others come in between. */
-export const mostAtOnce = 2_000;
+export const mostAtOnce = 250;
 const mostTakenIn = 50;
 const nothing: Booking = { entries: [], sales: [], names: [], prices: [] };
 const still = (at: At, notes: readonly Note[] = []): Outcome => ({ durable: at.durable, transient: at.transient, effects: [], notes });

@@ -10,7 +10,12 @@ export type ChatMaker = (
 ) => Readonly<{ chat: Chat; emotePictures: string; profiles: Profiles | null }> | null;
 type Line = { chat: Chat; standing: ChatStanding; emotePictures: string; profiles: Profiles | null; key: string };
 type Said = Parameters<ChatEvents["onLine"]>[0];
-type Hears = Readonly<{ line: (channel: ChannelId, line: Said) => void; standing: () => void }>;
+type Hears = Readonly<{
+  line: (channel: ChannelId, line: Said) => void;
+  standing: () => void;
+  /** Whether buttons and events wait: then chat is read more slowly. */
+  behind: (channel: ChannelId) => boolean;
+}>;
 
 /** The room that a chat connection joins, as its settings say. */
 export const chatRoomOf = (row: ChatRow): string => {
@@ -38,6 +43,7 @@ export class ChatLines {
     if (row.chat === null || !row.chat.enabled) return;
     const made = this.make(row.chat, {
       onLine: (line) => this.hears.line(row.id, line),
+      behind: () => this.hears.behind(row.id),
       onStanding: (standing) => {
         const now = this.lines.get(row.id);
         if (now === undefined || now.chat !== made?.chat) return;

@@ -31,6 +31,8 @@ export type CommitterDeps = Readonly<{
 
 /** After a commit that others were in the way of, it is tried again after so long, as often as this; then as if the database were away. */
 const againMs = [10, 40, 150, 400] as const;
+/** Of so much that waits, chat brings no more until there is less. */
+const muchWaits = 300;
 /** So many in one commit at most: one statement of theirs stays well below a tenth of a second. */
 const mostAtOnce = 1_000;
 
@@ -64,6 +66,11 @@ export class Committer {
   /** Whether anything waits, is being committed, or is being read again. */
   get busy(): boolean {
     return this.committing || this.waiting.length > 0 || this.repair !== null;
+  }
+
+  /** Whether so much waits that more chat would only make others wait longer. */
+  get behind(): boolean {
+    return this.waiting.length > muchWaits;
   }
 
   get recovering(): boolean {

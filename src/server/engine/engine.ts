@@ -69,6 +69,7 @@ export class Engine {
         this.runners.get(id)?.inbox.message(line);
       },
       standing: () => this.operators.tell(),
+      behind: (id) => this.runners.get(id)?.behind() === true,
     });
     this.studios = new StudioLines(parts.makeStudio ?? (() => null), parts.log, (id) => {
       this.runners.get(id)?.outside.tellStudio(this.studios.facts(id));

@@ -177,6 +177,7 @@ export class Runner {
   get busy(): boolean {
     return this.commits.busy;
   }
+  readonly behind = (): boolean => this.commits.behind;
   get id(): ChannelId {
     return this.row.id;
   }

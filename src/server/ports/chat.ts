@@ -13,7 +13,12 @@ export type ChatStanding = Readonly<{
   retryAtMs: number | null;
   dropped: number;
 }>;
-export type ChatEvents = Readonly<{ onLine: (line: ChatLine) => void; onStanding: (standing: ChatStanding) => void }>;
+export type ChatEvents = Readonly<{
+  onLine: (line: ChatLine) => void;
+  onStanding: (standing: ChatStanding) => void;
+  /** Whether more would only make others wait: then less is read. */
+  behind?: () => boolean;
+}>;
 export type Chat = Readonly<{
   start: () => void;
   stop: () => Promise<void>;

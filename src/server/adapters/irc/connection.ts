@@ -5,6 +5,7 @@ import { formatLine, type Line, parseLine } from "../../../core/chat/line";
 import type { Chat, ChatEvents, ChatStanding } from "../../ports/chat";
 import { mayNotSpeak, troubleInWords } from "./trouble";
 import type { ChatSettings } from "./settings";
+import { Pace } from "./pace";
 import { LineSplitter } from "./splitter";
 
 export type IrcTiming = Readonly<{ connectMs: number; quietMs: number; pongMs: number; firstRetryMs: number; longestRetryMs: number }>;
@@ -116,6 +117,7 @@ export function ircChat(settings: ChatSettings, password: string, events: ChatEv
         return;
       case "366":
         tries = 0;
+        listen();
         stand({ state: "connected", lastError: "", retryAtMs: null });
         return;
       case "433":
@@ -154,7 +156,12 @@ export function ircChat(settings: ChatSettings, password: string, events: ChatEv
       : connectTcp(at, register);
     socket = fresh;
     fresh.setNoDelay(true);
-    const lines = new LineSplitter((line) => socket === fresh && onLine(line));
+    const pace = new Pace(
+      (line) => socket === fresh && onLine(line),
+      { pause: () => void fresh.pause(), resume: () => void fresh.resume() },
+      () => events.behind?.() === true,
+    );
+    const lines = new LineSplitter((line) => pace.push(line));
     watchFor(timing.connectMs, () =>
       fail(
         settings.tls
@@ -170,7 +177,11 @@ export function ircChat(settings: ChatSettings, password: string, events: ChatEv
       if (socket === fresh && now.state === "connected") listen();
     });
     fresh.on("error", (error: NodeJS.ErrnoException) => fail(errorInWords(error, settings)));
-    fresh.on("close", () => fail("The chat server closed the connection."));
+    fresh.on("close", () => {
+      // Its last words say why.
+      pace.finish();
+      fail("The chat server closed the connection.");
+    });
   };
 
   const speak = (): void => {
