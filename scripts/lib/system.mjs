@@ -11,6 +11,8 @@ const programs = {
   "mariadb-install-db": ["/usr/bin/mariadb-install-db"],
   // mariadb-install-db calls it, and Debian ships it in the client's package, which is not asked for on its own.
   my_print_defaults: ["/usr/bin/my_print_defaults"],
+  mariadb: ["/usr/bin/mariadb"],
+  "mariadb-dump": ["/usr/bin/mariadb-dump"],
   chromium: ["/usr/bin/chromium"],
   // The same without windows: a page costs a third less, so the tests drive this one.
   "chromium-headless-shell": ["/usr/bin/chromium-headless-shell"],
@@ -26,6 +28,8 @@ const packages = {
   mariadbd: "mariadb-server-core",
   "mariadb-install-db": "mariadb-server-core",
   my_print_defaults: "mariadb-client-core",
+  mariadb: "mariadb-client-core",
+  "mariadb-dump": "mariadb-client",
   chromium: "chromium",
   "chromium-headless-shell": "chromium-headless-shell",
   ffmpeg: "ffmpeg",
@@ -38,6 +42,9 @@ const packages = {
 export const soundPrograms = ["ffmpeg", "espeak-ng", "flite"];
 /** What the database needs to be set up and run. */
 export const databasePrograms = ["mariadbd", "mariadb-install-db", "my_print_defaults"];
+
+/** What backups are made and brought back with, beside the database. */
+export const backupPrograms = ["mariadb", "mariadb-dump"];
 
 export function program(name) {
   const found = (programs[name] ?? []).find((path) => existsSync(path));

@@ -171,9 +171,7 @@ export class Runner {
     this.begin(row);
   }
 
-  nowMs(): number {
-    return this.deps.clock.now();
-  }
+  readonly nowMs = (): number => this.deps.clock.now();
   get busy(): boolean {
     return this.commits.busy;
   }
