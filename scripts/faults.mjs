@@ -3,12 +3,13 @@
 import { randomBytes, createHmac } from "node:crypto";
 import { parseArgs } from "node:util";
 import { ensureBuilt } from "./build.mjs";
+import { backupUnderShow } from "./backup-show.mjs";
 import { fullDisk } from "./full-disk.mjs";
 import { checkLedger } from "./ledger.mjs";
 import { pagesOf } from "./lib/pages.mjs";
 import { startStack } from "./lib/stack.mjs";
 import { endWith, isMain, say } from "./lib/say.mjs";
-import { databasePrograms, soundPrograms, ensurePackages, ensureSystem } from "./lib/system.mjs";
+import { backupPrograms, databasePrograms, soundPrograms, ensurePackages, ensureSystem } from "./lib/system.mjs";
 
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 /** mulberry32: the same seed, the same kills. */
@@ -42,11 +43,12 @@ export async function faults() {
   say(
     `${rounds} rounds of kills, seed ${seed} (${inWords(done)}): ${wrong.length === 0 ? "nothing lost, nothing doubled" : `${wrong.length} wrong`}`,
   );
-  const disk = await fullDisk();
+  const parts = [await backupUnderShow(), await fullDisk()];
+  const sum = (what) => parts.reduce((n, part) => n + part[what], 0);
   return {
-    passed: (wrong.length === 0 ? 1 : 0) + disk.passed,
-    failed: (wrong.length === 0 ? 0 : 1) + disk.failed,
-    failures: [...wrong, ...disk.failures],
+    passed: (wrong.length === 0 ? 1 : 0) + sum("passed"),
+    failed: (wrong.length === 0 ? 0 : 1) + sum("failed"),
+    failures: [...wrong, ...parts.flatMap((part) => part.failures)],
   };
 }
 
@@ -267,7 +269,7 @@ if (isMain(import.meta.url)) {
       options: { rounds: { type: "string", default: "20" }, seed: { type: "string" }, "full-disk": { type: "boolean" } },
     });
     const [rounds, seed] = [Number(values.rounds), Number(values.seed ?? Math.floor(Math.random() * 1e6))];
-    await ensureSystem([...databasePrograms, ...soundPrograms]);
+    await ensureSystem([...databasePrograms, ...backupPrograms, ...soundPrograms]);
     await ensurePackages();
     await ensureBuilt();
     if (values["full-disk"]) {

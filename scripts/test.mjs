@@ -1,6 +1,6 @@
 // All tests. Does all of its own set-up; the last line is `N passed, N failed`.
 import { endWith, say, Trouble } from "./lib/say.mjs";
-import { ensurePackages, databasePrograms, soundPrograms, ensureSystem } from "./lib/system.mjs";
+import { backupPrograms, ensurePackages, databasePrograms, soundPrograms, ensureSystem } from "./lib/system.mjs";
 
 const began = Date.now();
 const parts = ["check", "unit", "browser", "faults"];
@@ -10,7 +10,12 @@ async function main() {
   const unknown = wanted.filter((p) => !parts.includes(p));
   if (unknown.length > 0) throw new Trouble(`There is no part ${unknown.join(", ")}: ./test [${parts.join("|")}]`);
   const run = (part) => wanted.length === 0 || wanted.includes(part);
-  await ensureSystem([...databasePrograms, ...soundPrograms, ...(run("browser") ? ["chromium-headless-shell", "nginx", "openssl"] : [])]);
+  await ensureSystem([
+    ...databasePrograms,
+    ...backupPrograms,
+    ...soundPrograms,
+    ...(run("browser") ? ["chromium-headless-shell", "nginx", "openssl"] : []),
+  ]);
   await ensurePackages();
   let passed = 0;
   let failed = 0;

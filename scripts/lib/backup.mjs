@@ -35,8 +35,18 @@ export async function databaseOf(folder, databases) {
   const password = readFileSync(join(folder, "keys", "database"), "utf8").trim();
   if (told.database?.port !== undefined && (await answers(told.database.port, password)))
     return { port: told.database.port, password, stop: async () => undefined };
+  // A second server on its folder would end the one it has.
+  if (isAlive(told.pid))
+    throw new Trouble(`The installation in ${folder} is starting, or its database does not answer. Try again in a minute.`);
   return startDatabase(folder, { quiet: true, databases });
 }
+const isAlive = (pid) => {
+  try {
+    return Number.isInteger(pid) && process.kill(pid, 0);
+  } catch {
+    return false;
+  }
+};
 async function answers(port, password) {
   const { createConnection } = await import("mysql2/promise");
   try {
@@ -64,7 +74,6 @@ async function contentsOf({ port, password }, wanted) {
         steps: (await one(`select name from ${name}.knex_migrations order by id`)).map((r) => r.name),
         channels: (await one(`select name from ${name}.channels order by created_ms`)).map((r) => r.name),
         people: await number("viewers"),
-        games: await number("games"),
         props: await number("props"),
         sales: await number("sales"),
       });
@@ -120,6 +129,9 @@ export async function backUp({ folder, to, databases = ["izzam", "izzam_demo"], 
   const name = `izzam-${new Date(nowMs).toISOString().slice(0, 19).replace(/:/g, "")}.tar`;
   const staging = join(to, `.${name}.parts`);
   const path = join(to, name);
+  // What one that was killed left behind.
+  for (const left of readdirSync(to).filter((one) => /^\.?izzam-.*\.tar\.(?:parts|partial)$/.test(one)))
+    if (Date.now() - statSync(join(to, left)).mtimeMs > 3_600_000) rmSync(join(to, left), { recursive: true, force: true });
   try {
     mkdirSync(join(staging, "keys"), { recursive: true, mode: 0o700 });
     const contents = await contentsOf(database, databases);
@@ -229,9 +241,8 @@ export async function restore({ file, folder }) {
 /** What is in a backup, a line for each channel. */
 export const inWords = ({ databases }) =>
   databases.map(
-    ({ name, channels, people, games, props, sales }) =>
+    ({ name, channels, people, props, sales }) =>
       `  ${channels.join(", ") || "no channel yet"}${name.endsWith("_demo") ? " (the demo)" : ""}: ${[
-        [games, "part", "parts"],
         [people, "viewer", "viewers"],
         [sales, "sale", "sales"],
         [props, "prop", "props"],
