@@ -53,6 +53,14 @@ describe("cues", () => {
     expect(done.orders).toEqual([{ do: "say", text: "open" }]);
     expect(done.notes).toEqual([{ did: "cue/fired", count: 1, subject: "Kiln door", facts: { by: "kilnkeeper" } }]);
   });
+  test("what they make a game do is done in the name that viewers may read, whatever its operator signs in by", () => {
+    const settings = book(cue({ effects: [{ do: "switch", game: "plate", on: true }] }));
+    const named = run(settings, { ...fired("door"), house: { name: "Maria", role: "owner" } } as Signal);
+    expect(named.orders).toMatchObject([{ do: "command", by: "Maria" }]);
+    // Operators still see who it was.
+    expect(named.notes[0]?.facts).toEqual({ by: "kilnkeeper" });
+    expect(run(settings, said("no word")).orders ?? []).toEqual([]);
+  });
   test("rest for their own time", () => {
     const settings = book(cue({ cooldownMs: 3_000 }), cue({ id: "other", name: "Other" }));
     const first = run(settings, fired("door"));

@@ -1,3 +1,4 @@
+import { publicName } from "../signals/names";
 import { fold } from "../kernel/fold";
 import type { Order } from "../module/order";
 import { refusal, type Refusal } from "../kernel/refusal";
@@ -43,8 +44,9 @@ function fire(at: At, cue: Cue, signal: Signal, ctx: StepContext, by: string): O
     viewer: null,
   };
   const done = perform(turningOff ? cue.offEffects : cue.effects, cueSignal, ctx, { id: `${signal.seq}.${cue.id}`, hidden: [] });
-  // What a cue makes a game do is done in the name of who fired it.
-  const inName = (order: Order): Order => (order.do === "command" ? { ...order, by } : order);
+  // What a cue makes a game do is done in the name of who fired it, as viewers may read it.
+  const name = publicName({ by, house: signal.kind === "cue" ? signal.house : undefined });
+  const inName = (order: Order): Order => (order.do === "command" ? { ...order, by: name } : order);
   const orders = done.orders.map(inName);
   const later = done.later.map((p) => ({ ...p, orders: p.orders.map(inName) }));
   const sticky = cue.kind === "on-off" && !turningOff ? orders.flatMap((o) => (o.do === "show" && stays(o) ? [o.alert] : [])) : [];

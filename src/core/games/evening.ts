@@ -63,6 +63,12 @@ export function eveningOf<S, D, T>(game: Game<S, D, T>, settings: S, part: Parti
     say: (who: string, text: string, atMs = 1_000, roles: readonly Role[] = []) =>
       run({ kind: "message", viewer: { id: who, name: who, roles }, text, marks: [] }, atMs),
     command: (command: object, atMs = 1_000) => run({ kind: "command", gameId: "game", by: "kilnkeeper", viewer: null, command }, atMs),
+    /** Somebody at the desk does something, as viewers may read of them. */
+    asHouse: (command: object, role: "owner" | "moderator", atMs = 1_000) =>
+      run(
+        { kind: "command", gameId: "game", by: "kilnkeeper", signedIn: true, house: { name: "the house", role }, viewer: null, command },
+        atMs,
+      ),
     /** A rule, a reward or the viewer page does something for somebody. */
     for: (who: string, command: object, atMs = 1_000, roles: readonly Role[] = []) =>
       run({ kind: "command", gameId: "game", by: who, viewer: { id: who, name: who, roles }, command }, atMs),

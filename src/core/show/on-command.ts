@@ -1,3 +1,4 @@
+import { publicName } from "../signals/names";
 import { fold } from "../kernel/fold";
 import { refusal } from "../kernel/refusal";
 import { type CommandSignal } from "../signals/signal";
@@ -32,7 +33,7 @@ export function onCommand(at: At, signal: CommandSignal): Outcome {
       if (item === undefined) return no(at, refusal("show/no-item"));
       if (!isRunning(durable)) return no(at, refusal("show/off"), item.title);
       if (timesStarted(durable, item.id) !== command.times) return no(at, refusal("show/started-already"), item.title);
-      return startItem(at, item, signal.atMs, by, false);
+      return startItem(at, item, signal.atMs, publicName(signal), false);
     }
     case "plan-move": {
       const item = itemOf(command.item);
@@ -93,7 +94,7 @@ export function onCommand(at: At, signal: CommandSignal): Outcome {
         return command.yes ? finish(without, signal, by, "platform") : { ...still(without), durable: without.durable };
       const item = itemOf(ask.item);
       if (item === undefined) return { ...still(without), durable: without.durable };
-      if (command.yes) return startItem(without, item, signal.atMs, by, false);
+      if (command.yes) return startItem(without, item, signal.atMs, publicName(signal), false);
       return {
         ...still(without, [did("show/skipped", item.title)]),
         durable: { ...without.durable, skipped: [...without.durable.skipped, item.id] },

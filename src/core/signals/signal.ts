@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { roles, Role, Viewer } from "./names";
+import { type House, roles, Role, Viewer } from "./names";
 
 /** A role from outside or from the store; what was stored before 2026-12 calls a guest by another name. */
 export const roleSchema = z.preprocess((given) => (given === "vip" ? "guest" : given), z.enum(roles));
@@ -60,7 +60,14 @@ export type TimerSignal = Arrived & Readonly<{ kind: "timer"; moduleId: string }
 
 /** A cue was fired: by whom, and by what way (key, click, address, chat). */
 export type CueSignal = Arrived &
-  Readonly<{ kind: "cue"; cueId: string; by: string; via: "key" | "click" | "address" | "rundown" | "reward"; viewer: null }>;
+  Readonly<{
+    kind: "cue";
+    cueId: string;
+    by: string;
+    via: "key" | "click" | "address" | "rundown" | "reward";
+    viewer: null;
+    house?: House;
+  }>;
 
 /** Somebody wants a reward on the viewer page; `shownPrice` is what it said it costs. */
 export type PurchaseRequest = Arrived &
@@ -123,8 +130,9 @@ export type CommandSignal = Arrived &
     kind: "command";
     gameId: string;
     by: string;
-    /** `by` is an operator's login name, which viewers must never read. */
+    /** `by` is an operator's login name, which viewers must never read: they read the house's. */
     signedIn?: boolean;
+    house?: House;
     viewer: Viewer | null;
     command: Command;
     /** The sale it was bought with, where a reward gave it. */

@@ -11,6 +11,8 @@ import { readBody } from "./body";
 import type { Engine } from "./engine";
 
 const id = z.string().min(1).max(26).transform(channelId);
+/** Who acts at the desk, as viewers may read it. */
+const houseSchema = z.object({ name: z.string().max(40), role: z.enum(["owner", "moderator"]) });
 const bodies = {
   reload: z.object({ channel: id }),
   refresh: z.object({ channel: id }),
@@ -24,6 +26,7 @@ const bodies = {
     by: z.string().max(60),
     id: z.string().min(8).max(80),
     command: commandSchema,
+    house: houseSchema.optional(),
   }),
   cue: z.object({
     channel: id,
@@ -31,6 +34,7 @@ const bodies = {
     by: z.string().max(60),
     id: z.string().min(8).max(80),
     via: z.enum(["key", "click"]),
+    house: houseSchema.optional(),
   }),
   queue: z.object({ channel: id, do: z.enum(["skip", "clear", "pause", "go-on"]), queue: z.string().max(26) }),
   held: z.object({ channel: id, do: z.enum(["play", "drop"]), alert: z.string().max(120) }),
@@ -112,14 +116,14 @@ export async function internalApi(engine: Engine, name: string, req: IncomingMes
       return answer(await engine.viewerDoor.renews(channel, token, after));
     }
     case "command": {
-      const { channel, game, by, id: signalId, command } = bodies.command.parse(body);
+      const { channel, game, by, id: signalId, command, house } = bodies.command.parse(body);
       const runner = engine.runnerOf(channel);
-      return answer(runner === undefined ? engine.absent(channel) : await runner.requests.command(game, by, signalId, command));
+      return answer(runner === undefined ? engine.absent(channel) : await runner.requests.command(game, by, signalId, command, house));
     }
     case "cue": {
-      const { channel, cue, by, id: signalId, via } = bodies.cue.parse(body);
+      const { channel, cue, by, id: signalId, via, house } = bodies.cue.parse(body);
       const runner = engine.runnerOf(channel);
-      return answer(runner === undefined ? engine.absent(channel) : await runner.requests.cue(cue, by, signalId, via));
+      return answer(runner === undefined ? engine.absent(channel) : await runner.requests.cue(cue, by, signalId, via, house));
     }
     case "queue": {
       const { channel, do: what, queue } = bodies.queue.parse(body);

@@ -2,7 +2,7 @@ import { ok, refused, type Result } from "../../core/kernel/refusal";
 import type { Note } from "../../core/module/module";
 import type { Sale } from "../../core/rewards/ledger-view";
 import type { Command } from "../../core/signals/signal";
-import type { Viewer } from "../../core/signals/names";
+import type { House, Viewer } from "../../core/signals/names";
 import type { Asked } from "./asked";
 import type { ChannelContext } from "./context";
 import type { LedgerCache } from "./ledger-cache";
@@ -31,7 +31,7 @@ export type ViewerAsk = (requests: Requests, viewer: Viewer) => Promise<Result<N
 export class Requests {
   constructor(private readonly deps: RequestDeps) {}
 
-  async command(moduleId: string, by: string, id: string, command: Command): Promise<Result<readonly Note[]>> {
+  async command(moduleId: string, by: string, id: string, command: Command, house?: House): Promise<Result<readonly Note[]>> {
     const { queue, asked, modules, ledgerView } = this.deps;
     const module = modules.named(moduleId);
     if (module === undefined) return refused("game/unknown");
@@ -43,19 +43,21 @@ export class Requests {
     }
     const gameId = module.id;
     const done = await asked.once("operator", id, { what: `${gameId} ${JSON.stringify(command)}`, by }, () => {
-      const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId, by, signedIn: true, viewer: null, command };
+      const as = { by, signedIn: true, ...(house === undefined ? {} : { house }) };
+      const signal = { kind: "command" as const, atMs: this.deps.now(), id, gameId, ...as, viewer: null, command };
       return queue.take({ signal, source: "operator", to: module }).done;
     });
     // What rules made of it in other modules stands in the talk; the one who asked hears of what was asked.
     return done.ok ? ok(done.value.filter((n) => n.game === gameId).map((n) => n.note)) : done;
   }
 
-  async cue(cueId: string, by: string, id: string, via: "key" | "click" | "address"): Promise<Result<readonly Note[]>> {
+  async cue(cueId: string, by: string, id: string, via: "key" | "click" | "address", house?: House): Promise<Result<readonly Note[]>> {
     const { queue, asked, modules } = this.deps;
     const [module] = modules.hearing("cue");
     if (module === undefined) return refused("cue/unknown");
     const done = await asked.once("operator", id, { what: via === "address" ? "" : `cue ${cueId}`, by }, () => {
-      const signal = { kind: "cue" as const, atMs: this.deps.now(), id, cueId, by, via, viewer: null };
+      const as = { by, ...(house === undefined ? {} : { house }) };
+      const signal = { kind: "cue" as const, atMs: this.deps.now(), id, cueId, ...as, via, viewer: null };
       return queue.take({ signal, source: "operator", to: module }).done;
     });
     if (!done.ok) return done;

@@ -1,3 +1,4 @@
+import type { House } from "../../core/signals/names";
 import type { Fight } from "../../core/rehearsal/fights";
 import type { ChannelId } from "../../core/kernel/ids";
 import type { Result } from "../../core/kernel/refusal";
@@ -21,8 +22,8 @@ export type EngineLink = Readonly<{
   refresh: (channel: ChannelId) => Promise<void>;
   /** What one viewer wrote and is not written down yet, or is kept to be shown to operators, is let go. */
   forget: (channel: ChannelId, viewer: string) => Promise<Result<null>>;
-  command: (channel: ChannelId, game: string, by: string, id: string, command: Command) => Promise<Result<readonly Note[]>>;
-  cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click") => Promise<Result<readonly Note[]>>;
+  command: (channel: ChannelId, game: string, by: string, id: string, command: Command, house?: House) => Promise<Result<readonly Note[]>>;
+  cue: (channel: ChannelId, cue: string, by: string, id: string, via: "key" | "click", house?: House) => Promise<Result<readonly Note[]>>;
   queue: (channel: ChannelId, what: "skip" | "clear" | "pause" | "go-on", queue: string) => Promise<Result<null>>;
   held: (channel: ChannelId, what: "play" | "drop", alert: string) => Promise<Result<null>>;
   say: (channel: ChannelId, text: string, by: string) => Promise<Result<null>>;

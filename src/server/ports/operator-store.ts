@@ -18,6 +18,8 @@ export type Session = Readonly<{
   tokenHash: string;
   operatorId: OperatorId;
   login: string;
+  /** What viewers read of them; empty for “the house”. */
+  publicName: string;
   role: OperatorRole;
   channelId: ChannelId;
   channelName: string;
@@ -39,6 +41,10 @@ export type Account = Readonly<{
 }>;
 
 export type AccountStore = Readonly<{
+  /** What viewers read of an operator; empty for “the house”. */
+  setPublicName: (operator: OperatorId, channel: ChannelId, name: string) => Promise<void>;
+  /** The sign-in names of everybody who helps to run a channel. */
+  logins: (channel: ChannelId) => Promise<readonly string[]>;
   anyOperator: () => Promise<boolean>;
   /** By name, without regard to case or accents. */
   account: (login: string) => Promise<Account | null>;

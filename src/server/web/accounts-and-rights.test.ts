@@ -6,7 +6,20 @@ import type { Session } from "../ports/operator-store";
 import { hashToken } from "../secrets";
 import type { testDatabase } from "../testing/database";
 import { may, rights } from "./rights";
-import { browserIn, changePassword, demoSignIn, endSession, invite, join, removeOperator, setUp, signIn } from "./accounts";
+import {
+  browserIn,
+  changePassword,
+  choosePublicName,
+  demoSignIn,
+  endSession,
+  houseOf,
+  invite,
+  join,
+  publicNameSchema,
+  removeOperator,
+  setUp,
+  signIn,
+} from "./accounts";
 import { nowMs, setupCode, testWeb } from "../testing/web";
 
 let web: WebServices;
@@ -89,6 +102,17 @@ describe("one's own account, and who works on the channel", () => {
     return (await web.store.accounts.session(hashToken(opened.value.token), nowMs))!;
   };
   const enter = (login: string, password: string, n: number) => signIn(web, login, password, `9.9.9.${n}`, true, "Firefox on Linux");
+  test("viewers read a name that one chooses, and never one that somebody signs in by", async () => {
+    const here = await sessionOf(await enter("Kiln Keeper", given.password, 3));
+    expect([here.publicName, houseOf(here)]).toEqual(["", { name: "the house", role: "owner" }]);
+    for (const secret of ["Kiln Keeper", "kiln  KEEPER", "Kíln Keeper"])
+      expect(await choosePublicName(web, here, secret)).toMatchObject({ ok: false, refusal: { code: "account/public-login" } });
+    expect(await choosePublicName(web, here, "Maria at the wheel")).toEqual({ ok: true, value: null });
+    const again = await sessionOf(await enter("Kiln Keeper", given.password, 4));
+    expect(houseOf(again)).toEqual({ name: "Maria at the wheel", role: "owner" });
+    expect((await choosePublicName(web, again, "")).ok).toBe(true);
+    expect(publicNameSchema.safeParse("two\nlines").success).toBe(false);
+  });
   test("a password is changed with the old one, and signs out everywhere else", async () => {
     const here = await sessionOf(await enter("Kiln Keeper", given.password, 1));
     const there = await sessionOf(await enter("Kiln Keeper", given.password, 2));

@@ -3,6 +3,7 @@ import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
 import { channelId, operatorId } from "../../core/kernel/ids";
 import { ok, refused, type Result } from "../../core/kernel/refusal";
 import { loginKey } from "../../core/kernel/text";
+import { type House, theHouse } from "../../core/signals/names";
 import { z } from "zod";
 import type { Account, OperatorRole, Session } from "../ports/operator-store";
 import { bookOf } from "./books";
@@ -123,6 +124,25 @@ export function browserIn(agent: string): string {
 }
 
 const inviteDays = 7;
+/** What viewers may read of who is signed in. */
+export const houseOf = ({ publicName, role }: Pick<Session, "publicName" | "role">): House => ({
+  name: publicName === "" ? theHouse : publicName,
+  role,
+});
+
+export const publicNameSchema = z
+  .string()
+  .trim()
+  .max(40, "A public name has at most 40 characters.")
+  .regex(/^[^\p{Cc}]*$/u, "A public name is one line.");
+/** Chooses what viewers read; empty for “the house”. A name that somebody signs in by stays secret. */
+export async function choosePublicName(web: WebServices, session: Session, name: string): Promise<Result<null>> {
+  const logins = await web.store.accounts.logins(session.channelId);
+  if (name !== "" && logins.some((login) => loginKey(login) === loginKey(name))) return refused("account/public-login");
+  await web.store.accounts.setPublicName(session.operatorId, session.channelId, name);
+  return ok(null);
+}
+
 export const loginSchema = z
   .string()
   .trim()

@@ -18,7 +18,7 @@ const bodySchema = z.object({
   why: z.string().optional(),
   title: z.string().optional(),
   tries: z.int().optional(),
-  gaveUp: z.object({ phase: z.string(), people: z.int(), tickets: z.int(), atMs: z.number() }).nullish(),
+  gaveUp: z.object({ phase: z.string(), people: z.int(), tickets: z.int(), atMs: z.number(), role: z.string().default("") }).nullish(),
   by: z.string().optional(),
   proof: z.unknown().optional(),
 });

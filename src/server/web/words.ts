@@ -83,6 +83,8 @@ export function refusalInWords({ code, facts }: Refusal): string {
       return "The owner was created already. Sign in instead.";
     case "account/wrong-password":
       return "That is not your current password. Nothing was changed.";
+    case "account/public-login":
+      return "Somebody signs in by this name, so it must stay secret. Choose another.";
     case "session/unknown":
       return "This session has ended already.";
     case "operator/unknown":

@@ -34,6 +34,7 @@ const Line = ({ children }: Readonly<{ children: ReactNode }>) => (
 export function AccountView({
   me,
   login,
+  publicName,
   demo,
   owner,
   channel,
@@ -43,6 +44,7 @@ export function AccountView({
 }: Readonly<{
   me: string;
   login: string;
+  publicName: string;
   demo: boolean;
   owner: boolean;
   channel: string;
@@ -54,7 +56,7 @@ export function AccountView({
   const [trouble, setTrouble] = useState("");
   const [link, setLink] = useState("");
   const [asked, setAsked] = useState<Operator | null>(null);
-  const act = async (method: "POST" | "PATCH" | "DELETE", path: string, body: unknown, said: string): Promise<void> => {
+  const act = async (method: "POST" | "PUT" | "PATCH" | "DELETE", path: string, body: unknown, said: string): Promise<void> => {
     const done = await call(method, path, body);
     if (!done.ok) return tellTrouble(done.words);
     tell(said);
@@ -70,6 +72,11 @@ export function AccountView({
     form.reset();
     tell("Your password is changed. Everywhere else you are signed out.");
     router.refresh();
+  };
+  const choosePublicName = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+    event.preventDefault();
+    const name = String(new FormData(event.currentTarget).get("name") ?? "").trim();
+    await act("PUT", "/account/public-name", { name }, name === "" ? "Viewers read “the house”." : `Viewers read “${name}”.`);
   };
   const invite = async (): Promise<void> => {
     const done = await call<{ token: string }>("POST", "/operators");
@@ -115,6 +122,24 @@ export function AccountView({
             </Button>
           </Flex>
           <Trouble words={trouble} mt="2" />
+        </form>
+      </Part>
+
+      <Part
+        title="Your public name"
+        about="Viewers read it where you act: who spun the wheel, who changed the scene. They never read the name that you sign in by."
+      >
+        <form onSubmit={(e) => void choosePublicName(e)}>
+          <Flex gap="4" wrap="wrap" align="flex-end">
+            <Field.Root maxW="300px">
+              <Field.Label>Public name</Field.Label>
+              <Input key={publicName} name="name" defaultValue={publicName} placeholder="the house" maxLength={40} autoComplete="off" />
+              <Field.HelperText>Empty: viewers read “the house”.</Field.HelperText>
+            </Field.Root>
+            <Button type="submit" variant="outline">
+              Keep it
+            </Button>
+          </Flex>
         </form>
       </Part>
 

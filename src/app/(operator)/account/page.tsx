@@ -21,6 +21,7 @@ export default async function AccountPage() {
     <AccountView
       me={session.operatorId}
       login={session.login}
+      publicName={session.publicName}
       demo={session.demo}
       owner={owner}
       channel={session.channelName}

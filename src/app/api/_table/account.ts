@@ -12,6 +12,8 @@ import {
   removeOperator,
   setUp,
   signIn,
+  choosePublicName,
+  publicNameSchema,
 } from "../../../server/web/accounts";
 import { currentSession, forgetOperator, forgetSession, sessionCookie } from "../../../server/web/http";
 import { entrance } from "../../../server/web/open-door";
@@ -41,6 +43,13 @@ export const accountRoutes: Routes = {
       return done;
     },
   ),
+  /** The name that viewers read instead of the one that one signs in by. */
+  "PUT /account/public-name": does("account", z.object({ name: publicNameSchema }), async ({ session, body, audit }) => {
+    const done = await choosePublicName(services(), session, body.name);
+    if (done.ok) forgetOperator(session.operatorId);
+    if (done.ok) await audit({ publicName: body.name });
+    return done;
+  }),
   /** Ends one session of one's own; with an empty id, all but this one. */
   "DELETE /account/sessions": does("account", z.object({ id: z.string().max(40) }), async ({ session, body, audit }) => {
     const done = await endSession(services(), session, body.id === "" ? null : body.id);

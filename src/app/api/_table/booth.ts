@@ -1,3 +1,4 @@
+import { houseOf } from "../../../server/web/accounts";
 import { does, fromOurs, reads, type Routes, readBody } from "../../../server/web/route-kit";
 import { ok, refused } from "../../../core/kernel/refusal";
 import { markOf } from "../../../core/show/timeline";
@@ -32,7 +33,7 @@ export const boothRoutes: Routes = {
     "cue.fire",
     z.object({ id: z.string().min(8).max(80), via: z.enum(["key", "click"]) }),
     async ({ session, stage, params, body, audit }) => {
-      const done = await services().engine.cue(stage, params["id"] ?? "", session.login, body.id, body.via);
+      const done = await services().engine.cue(stage, params["id"] ?? "", session.login, body.id, body.via, houseOf(session));
       if (done.ok) await audit({ cue: params["id"] });
       return done;
     },

@@ -1,3 +1,4 @@
+import { houseOf } from "../../../server/web/accounts";
 import { does, reads, type Routes } from "../../../server/web/route-kit";
 import { type Result, ok, refused } from "../../../core/kernel/refusal";
 import { commandSchema } from "../../../core/signals/signal";
@@ -41,7 +42,7 @@ export const gamesRoutes: Routes = {
     z.object({ command: commandSchema, id: z.string().min(8).max(80) }),
     async ({ session, stage, params, body: { command, id }, audit }) => {
       if (session.remote && !mayRemoteCommand(command.do)) return refused("access/desk");
-      const done = await services().engine.command(stage, params["id"] ?? "", session.login, id, command);
+      const done = await services().engine.command(stage, params["id"] ?? "", session.login, id, command, houseOf(session));
       if (!done.ok && done.refusal.code === "game/unknown") return refused("game/not-running");
       if (done.ok) await audit({ game: params["id"], command: command.do });
       return done;

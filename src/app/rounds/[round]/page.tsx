@@ -18,6 +18,9 @@ function Tries({ body: { tries = 1 } }: Readonly<{ body: Readonly<{ tries?: numb
   );
 }
 
+const cancelledBy = (role: string): string =>
+  role === "owner" ? "The owner of the channel" : role === "moderator" ? "A moderator" : "An operator";
+
 export const metadata: Metadata = { title: "A round, checked" };
 
 /** One round of chance, for anybody to follow; the checking itself is done by who looks. */
@@ -58,7 +61,7 @@ export default async function RoundPage({ params }: { params: Promise<{ round: s
             {body.why === "lost"
               ? "Its secret could not be read any more."
               : body.why === "cancelled"
-                ? "An operator cancelled it. All points that were paid went back."
+                ? `${cancelledBy(body.gaveUp?.role ?? "")} cancelled it. All points that were paid went back.`
                 : "What it was to be was changed after it had been promised, so another was promised in its place."}{" "}
             {body.gaveUp != null &&
               `${body.gaveUp.phase === "open" ? "It was still open" : "It was locked"}, with ${counted(body.gaveUp.people, "viewer")} and ${counted(body.gaveUp.tickets, "ticket")} in it.`}

@@ -64,7 +64,7 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
             ...round,
             phase: "cancelled",
             returning: true,
-            gaveUp: { phase: round.phase, people: round.people, tickets: round.tickets, atMs },
+            gaveUp: { phase: round.phase, people: round.people, tickets: round.tickets, atMs, role: signal.house?.role ?? "" },
           },
           givenUp: { count: round.tries, atMs },
         },

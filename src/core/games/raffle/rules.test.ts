@@ -95,6 +95,16 @@ describe("points", () => {
     expect(e.rows.at(-1)).toMatchObject({ kind: "abandoned", body: { why: "cancelled" } });
     expect(e.at().round).toBeNull();
   });
+  test("a cancelled one is kept with what its operator is here, and never by which name they sign in", () => {
+    const e = evening(settingsOf({}));
+    e.command({ do: "open" });
+    e.say("ada", "!in");
+    e.asHouse({ do: "cancel" }, "moderator");
+    e.timer(2_000);
+    const row = e.rows.find((r) => r.kind === "abandoned");
+    expect(row?.body).toMatchObject({ gaveUp: { role: "moderator", people: 1 } });
+    expect(JSON.stringify(row?.body)).not.toContain("kilnkeeper");
+  });
   test("after a first winner it can’t be cancelled, whatever is pressed; it is closed with its whole proof", () => {
     const e = evening(settingsOf({ price: 100 }));
     for (const who of ["open", "lock"]) {

@@ -206,7 +206,13 @@ const roundSchema = z.object({
   tries: z.int().min(1).default(1),
   /** How it stood when it was cancelled. */
   gaveUp: z
-    .object({ phase: z.enum(["open", "shaking", "locked"]), people: z.int(), tickets: z.int(), atMs: z.number() })
+    .object({
+      phase: z.enum(["open", "shaking", "locked"]),
+      people: z.int(),
+      tickets: z.int(),
+      atMs: z.number(),
+      role: z.string().default(""),
+    })
     .nullable()
     .default(null),
 });

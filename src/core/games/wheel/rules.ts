@@ -5,7 +5,7 @@ import { mix32 } from "../../kernel/chance";
 import { refusal } from "../../kernel/refusal";
 import type { Kept, Note, StepContext, StepOutcome } from "../../module/module";
 import type { Order } from "../../module/order";
-import { theHouse } from "../../signals/names";
+import { publicName } from "../../signals/names";
 import type { CommandSignal, Signal } from "../../signals/signal";
 import type { WheelCommand } from "./actions";
 import { arcsOf, inPlay, mayCome, restAt, timesDrawn } from "./layout";
@@ -91,7 +91,7 @@ const abandoned = ({ round, commitment, n, sinceMs }: WheelPromise, atMs: number
 function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
   const { durable, settings } = at;
   const { viewer, atMs, gameId } = signal;
-  const by = signal.signedIn === true ? theHouse : signal.by;
+  const by = publicName(signal);
   // The engine has read it by the schemas of the actions.
   const command = signal.command as WheelCommand;
   switch (command.do) {

@@ -29,7 +29,7 @@ export function httpEngineLink(port: number, key: string): EngineLink {
     recheck: async () => void (await ask("recheck", {})),
     leave: (channel, token) => ask("leave", { channel, token }),
     renew: (channel, token, after) => ask("renew", { channel, token, after }),
-    cue: (channel, cue, by, id, via) => ask("cue", { channel, cue, by, id, via }),
+    cue: (channel, cue, by, id, via, house) => ask("cue", { channel, cue, by, id, via, house }),
     queue: (channel, what, queue) => ask("queue", { channel, do: what, queue }),
     held: (channel, what, alert) => ask("held", { channel, do: what, alert }),
     say: (channel, text, by) => ask("say", { channel, text, by }),
@@ -50,6 +50,6 @@ export function httpEngineLink(port: number, key: string): EngineLink {
       give: (channel, id, given) => ask("rehearsal", { channel, id, ask: { do: "give", given } }),
     },
     refusedEvents: (channel) => ask("refused", { channel }),
-    command: (channel, game, by, id, command) => ask("command", { channel, game, by, id, command }),
+    command: (channel, game, by, id, command, house) => ask("command", { channel, game, by, id, command, house }),
   };
 }

@@ -87,6 +87,12 @@ export function mariadbAccounts(db: Database): AccountStore {
     },
     setPassword: async (operator, hash) =>
       void (await db("operators").where({ id: operator }).update({ password_hash: hash, demo: false })),
+    setPublicName: async (operator, channel, name) =>
+      void (await db("memberships").where({ operator_id: operator, channel_id: channel }).update({ public_name: name })),
+    logins: async (channel) =>
+      (await db("memberships as m").join("operators as o", "o.id", "m.operator_id").where("m.channel_id", channel).select("o.login")).map(
+        (r) => text(r["login"]),
+      ),
     operators: async (channel, nowMs) => {
       const rows = await db("memberships as m")
         .join("operators as o", "o.id", "m.operator_id")
@@ -213,6 +219,7 @@ export function mariadbAccounts(db: Database): AccountStore {
           "operators.login",
           "operators.demo",
           "memberships.role",
+          "memberships.public_name",
           "sessions.kind",
           "sessions.label",
           "channels.id as channel_id",
@@ -226,6 +233,7 @@ export function mariadbAccounts(db: Database): AccountStore {
         // What a phone does is told apart from what its owner does at the desk.
         login: remote ? `${text(row["login"])} (${text(row["label"])})` : text(row["login"]),
         remote,
+        publicName: text(row["public_name"]),
         role: roleOf(row["role"]),
         channelId: channelId(text(row["channel_id"])),
         channelName: text(row["channel_name"]),

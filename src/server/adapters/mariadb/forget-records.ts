@@ -17,7 +17,13 @@ export function withoutName(value: unknown, id: string, name: string): unknown {
   return Object.fromEntries(
     entries.map(([k, v]) => [
       k,
-      k === "id" ? v : theirs && k === "name" ? nobody : k === "messages" || k === "record" || k === "settings" ? v : withoutName(v, id, name),
+      k === "id"
+        ? v
+        : theirs && k === "name"
+          ? nobody
+          : k === "messages" || k === "record" || k === "settings"
+            ? v
+            : withoutName(v, id, name),
     ]),
   );
 }

@@ -188,6 +188,16 @@ const eighteenth: Step = {
   },
 };
 
+/** Operators have a name of their own for viewers. */
+const nineteenth: Step = {
+  name: "019-public-names",
+  up: async (db) => {
+    await db.schema.alterTable("memberships", (t) => {
+      t.string("public_name", 40).notNullable().defaultTo("");
+    });
+  },
+};
+
 const steps: readonly Step[] = [
   first,
   second,
@@ -207,6 +217,7 @@ const steps: readonly Step[] = [
   sixteenth,
   seventeenth,
   eighteenth,
+  nineteenth,
 ];
 
 export const migrationSource: Knex.MigrationSource<Step> = {

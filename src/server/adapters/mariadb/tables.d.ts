@@ -283,8 +283,9 @@ declare module "knex/types/tables.js" {
         operator_id: string;
         channel_id: string;
         role: string;
+        public_name: string;
       },
-      never,
+      "public_name",
       never
     >;
     moving_prices: Written<

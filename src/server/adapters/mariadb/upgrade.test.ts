@@ -72,6 +72,7 @@ beforeAll(async () => {
     "016-chat-from-outside",
     "017-shows-shared",
     "018-shows-from-outside",
+    "019-public-names",
   ]);
 });
 afterAll(() => db.destroy());
