@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { expect, type Page } from "@playwright/test";
-import { base, control, say, signIn, test } from "./support";
+import { ask, base, control, noneSerious, say, signIn, test } from "./support";
 
 test.beforeEach(() => control("/demo/reset"));
 
@@ -93,4 +93,34 @@ test("how a show goes is a sentence, and a command is published with the channel
   await say("!weck", "spongebearer");
   await expect(page.getByTestId("focus")).toContainText("stopped");
   await expect(page.getByTestId("talk")).toContainText("The boss battle was switched off.");
+});
+
+test("a show that is to end asks what becomes of an open draw; a page that shows past shows has it by itself", async ({
+  page,
+  context,
+}) => {
+  await signIn(page, "owner", "/run");
+  const go = (game: string, command: object) =>
+    ask(page, "POST", `/games/${game}/command`, { command, id: `end-${Math.random().toString(36).slice(2)}` });
+  expect(await go("show", { do: "show", what: "on-air" })).toMatchObject({ ok: true });
+  expect(await go("weekly-mug", { do: "open" })).toMatchObject({ ok: true });
+  const review = await context.newPage();
+  await review.goto(`${base}/review`);
+  const past = review.getByRole("list", { name: "Shows so far" }).getByRole("listitem");
+  await expect(past.first()).toBeVisible();
+  await expect(past.first()).not.toContainText("0:00:");
+  await page.bringToFront();
+  await expect(page.locator("[data-show]").first()).toHaveAttribute("data-show", "on");
+  await page.locator("[data-show]").first().click();
+  await page.getByRole("menuitem", { name: "End the show" }).click();
+  await page.getByRole("menuitem", { name: "Yes, end the show" }).click();
+  const asked = page.getByRole("alertdialog", { name: "Before the show ends" });
+  await expect(asked.getByRole("list", { name: "Left open" })).toContainText("is open with 0 viewers in it");
+  await noneSerious(page);
+  await asked.getByRole("button", { name: "Cancel it" }).click();
+  await expect(asked).toContainText("Nothing is left open.");
+  await asked.getByRole("button", { name: "End the show" }).click();
+  await expect(page.locator("[data-show]").first()).toHaveAttribute("data-show", "off");
+  // Of a few seconds: it is the one that has just ended.
+  await expect(past.first()).toContainText("0:00:");
 });

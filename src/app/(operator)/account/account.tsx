@@ -127,14 +127,13 @@ export function AccountView({
 
       <Part
         title="Your public name"
-        about="Viewers read it where you act: who spun the wheel, who changed the scene. They never read the name that you sign in by."
+        about="Viewers read it where you act: who spun the wheel, who changed the scene. They never read the name that you sign in by. Empty: they read “the house”."
       >
         <form onSubmit={(e) => void choosePublicName(e)}>
           <Flex gap="4" wrap="wrap" align="flex-end">
             <Field.Root maxW="300px">
               <Field.Label>Public name</Field.Label>
               <Input key={publicName} name="name" defaultValue={publicName} placeholder="the house" maxLength={40} autoComplete="off" />
-              <Field.HelperText>Empty: viewers read “the house”.</Field.HelperText>
             </Field.Root>
             <Button type="submit" variant="outline">
               Keep it

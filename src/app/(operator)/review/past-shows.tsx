@@ -12,7 +12,7 @@ import { When } from "../../../ui/when";
 export function PastShows({ shows, outside }: Readonly<{ shows: readonly PastShow[]; outside: readonly OutsideShowRow[] }>) {
   return (
     <Box maxW="900px" mx="auto" px="5" pt="6" pb="10">
-      {shows.some((s) => !s.rehearsal) && <Trends />}
+      {shows.some((s) => !s.rehearsal) && <Trends key={shows[0]?.id} />}
       <Text as="h2" fontFamily="heading" fontWeight="700" fontSize="19px" mb="2">
         Shows so far
       </Text>

@@ -77,7 +77,7 @@ export function Check({ proof: given, file }: Readonly<{ proof: unknown; file: s
           </li>
         ))}
       </ol>
-      <p>
+      <p className="seen">
         <label>
           A hash you saw while it ran{" "}
           <input
