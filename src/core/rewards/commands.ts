@@ -10,6 +10,8 @@ export const rewardCommands = {
     /** How it stood where it was decided: of two who decide at once, the first does, and the second is told. */
     seen: z.enum(["waiting", "done", "refunded"]).optional(),
   }),
+  /** Bought on the platform and refused here: given after all, or settled there by hand. */
+  unmet: z.object({ id: z.string().max(200), what: z.enum(["give", "settled"]) }),
   "refund-all": z.object({ reward: z.string().max(26) }),
   /** Points given out again after a refund that was a slip. */
   "sale-again": z.object({ sale: z.string().max(40) }),

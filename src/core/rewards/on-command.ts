@@ -4,7 +4,7 @@ import * as ledger from "../points/ledger";
 import { type CommandSignal } from "../signals/signal";
 import { type RewardCommand } from "./commands";
 import type { Booking, Sale } from "./ledger-view";
-import { type At, type Outcome, mostAtOnce, still, no, nothing, redeemed, nextCode } from "./outcome";
+import { type At, type Outcome, type Unmet, mostAtOnce, still, no, nothing, redeemed, nextCode } from "./outcome";
 
 /** Gives back what a sale cost; the price comes from where it lies. */
 const backOf = (sale: Sale, atMs: number, by: string): Booking => ({
@@ -23,7 +23,10 @@ const backOf = (sale: Sale, atMs: number, by: string): Booking => ({
   sales: [{ ...sale, state: "refunded", decidedBy: by }],
 });
 
-export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outcome {
+/** How something is given that was refused before: by the shop's own rules. */
+type Give = (at: At, unmet: Unmet, signal: CommandSignal, ctx: StepContext) => Outcome;
+
+export function onCommand(at: At, signal: CommandSignal, ctx: StepContext, give: Give): Outcome {
   const { by, atMs } = signal;
   // The engine has read it by the schemas in commands.ts.
   const command = signal.command as RewardCommand;
@@ -94,6 +97,18 @@ export function onCommand(at: At, signal: CommandSignal, ctx: StepContext): Outc
           sales: [{ ...sale, state: sale.shown ? "done" : "waiting", decidedBy: by, times: sale.times + 1 }],
         },
       };
+    }
+    case "unmet": {
+      const unmet = at.durable.unmet.find((u) => u.id === command.id);
+      if (unmet === undefined) return no(at, refusal("sale/settled-already"));
+      const rest: At = { ...at, durable: { ...at.durable, unmet: at.durable.unmet.filter((u) => u !== unmet) } };
+      if (command.what === "settled")
+        return {
+          ...still(rest, [{ did: "reward/settled", count: unmet.price, subject: unmet.viewer.name, facts: { reward: unmet.title } }]),
+        };
+      const given = give(rest, unmet, signal, ctx);
+      // What still can't be given goes on waiting.
+      return given.notes.some((n) => n.refusal !== undefined) ? { ...given, durable: at.durable } : given;
     }
     case "refund-all": {
       const all = ctx.ledgerView.waiting().filter((s) => s.rewardId === command.reward);

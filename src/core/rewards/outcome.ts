@@ -7,10 +7,27 @@ import { z } from "zod";
 import type { Booking, Sale } from "./ledger-view";
 import type { Reward, RewardBook } from "./settings";
 
+/** Somebody who paid on the platform and got nothing here: kept until a person has given it or their points back. */
+const unmetSchema = z.object({
+  id: z.string(),
+  atMs: z.number(),
+  viewer: z.object({ id: z.string(), name: z.string() }),
+  rewardId: z.string(),
+  title: z.string(),
+  price: z.number(),
+  text: z.string(),
+  why: z.object({ code: z.string(), facts: z.record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()])) }),
+});
+export type Unmet = z.infer<typeof unmetSchema>;
+/** Beyond so many the oldest are forgotten: they stay in the log. */
+export const mostUnmet = 60;
+
 export const rewardsDurableSchema = z.object({
   pending: z.array(pendingSchema),
   /** What the platform was seen to sell, newest first: partners are picked from these, never typed. */
   seen: z.array(z.object({ item: z.string(), title: z.string(), lastMs: z.number() })).default([]),
+  /** What was bought on the platform and refused here, oldest first. */
+  unmet: z.array(unmetSchema).default([]),
 });
 
 export type RewardsDurable = z.infer<typeof rewardsDurableSchema>;

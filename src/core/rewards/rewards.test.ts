@@ -113,7 +113,7 @@ describe("buying, step by step", () => {
   const book = (...rewards: Reward[]) => rewardBookSchema.parse({ schema: 3, rewards });
   const run = (rewards: Reward[], signal: Record<string, unknown>, ledgerView: LedgerView = rich, hushed = false) => {
     const ctx = bareContext(emoteIndex([]), { ledgerView, hushed, showId: "show7" });
-    const at = { settings: book(...rewards), durable: { pending: [], seen: [] }, transient: null };
+    const at = { settings: book(...rewards), durable: { pending: [], seen: [], unmet: [] }, transient: null };
     return rewardsRules.step(deepFreeze(at), { seq: 5, atMs: 100_000, id: "s5", viewer: ada, ...signal } as Signal, ctx);
   };
   const says = (text: string) => ({ kind: "message", text, marks: [] });

@@ -15,10 +15,22 @@ import type { Sale } from "./ledger-view";
 import { nearest } from "./near";
 import { rewardsLab } from "./lab";
 import { costOf, offerTo } from "./redeem";
-import { rewardsFront } from "./words";
+import { rewardRefusalInWords, rewardsFront } from "./words";
 import { type Reward, type RewardBook, rewardBookDefaults, rewardBookSchema } from "./settings";
 import { onCommand } from "./on-command";
-import { rewardsDurableSchema, type RewardsDurable, type At, type Outcome, still, no, nothing, redeemed, nextCode } from "./outcome";
+import {
+  rewardsDurableSchema,
+  type RewardsDurable,
+  type Unmet,
+  mostUnmet,
+  type At,
+  type Outcome,
+  still,
+  no,
+  nothing,
+  redeemed,
+  nextCode,
+} from "./outcome";
 const mostSeen = 100;
 const mostNamed = 6;
 /** So long after it should have begun, what no page has shown is told as not shown. */
@@ -165,8 +177,35 @@ function onPurchase(given: At, signal: PurchaseSignal, ctx: StepContext): Outcom
   const outcome = wants(at, { ...reward, price: 0, moving: null }, signal.viewer, signal.text, null, signal, ctx);
   const [note] = outcome.notes;
   if (note?.refusal === undefined) return outcome;
-  // Their points on the platform are gone: they hear why nothing came, as somebody who pays with ours does.
-  return { ...outcome, orders: [...(outcome.orders ?? []), { do: "answer", to: signal.viewer.name, note }] };
+  // Their points on the platform are gone: they hear why nothing came, as somebody who pays with ours does, and a person
+  // at the desk gives it to them or their points back.
+  const { viewer, price, text } = signal;
+  const who = { id: viewer.id, name: viewer.name };
+  const unmet: Unmet = { id: signal.id, atMs, viewer: who, rewardId: reward.id, title, price, text, why: note.refusal };
+  return {
+    ...outcome,
+    durable: { ...outcome.durable, unmet: [...outcome.durable.unmet.filter((u) => u.id !== signal.id), unmet].slice(-mostUnmet) },
+    orders: [...(outcome.orders ?? []), { do: "answer", to: viewer.name, note }],
+  };
+}
+
+/** Given by hand after all: no cooldown and no limit stands in the way, but what it needs must be there. */
+export function givenAfterAll(at: At, unmet: Unmet, signal: Signal, ctx: StepContext): Outcome {
+  const reward = at.settings.rewards.find((r) => r.id === unmet.rewardId);
+  if (reward === undefined) return no(at, refusal("reward/gone"), unmet.title);
+  const free = {
+    ...reward,
+    on: true,
+    price: 0,
+    moving: null,
+    ownRestMs: 0,
+    sharedRestMs: 0,
+    perShow: 0,
+    perViewerShow: 0,
+    onlyOnAir: false,
+  };
+  const open = { ...free, keptFor: "", roles: ["viewer" as const] };
+  return wants(at, open, { ...unmet.viewer, roles: [] }, unmet.text, null, signal, ctx);
 }
 
 function onRedemption(at: At, signal: RedemptionSignal, ctx: StepContext): Outcome {
@@ -199,7 +238,7 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
   defaults: rewardBookDefaults,
   settingsSteps: [rewardBookTo2, rewardBookTo3],
   stateSteps: [pendingTo2, pendingTo3],
-  freshDurable: () => ({ pending: [], seen: [] }),
+  freshDurable: () => ({ pending: [], seen: [], unmet: [] }),
   freshDust: () => null,
   durable: rewardsDurableSchema,
   single: true,
@@ -220,7 +259,7 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
       case "message":
         return onMessage(at, signal, ctx);
       case "command":
-        return onCommand(at, signal, ctx);
+        return onCommand(at, signal, ctx, givenAfterAll);
       case "redemption":
         return onRedemption(at, signal, ctx);
       case "purchase":
@@ -239,5 +278,18 @@ export const rewardsRules: Module<RewardBook, RewardsDurable, null, never> = {
     }
   },
   // Price tags need the ledgerView and the viewer who looks; the engine makes them with `tagsFor` (tags.ts).
-  view: (_settings, durable, audience) => (audience === "operator" ? { seen: durable.seen } : {}),
+  view: (_settings, { seen, unmet }, audience) =>
+    audience === "operator"
+      ? {
+          seen,
+          unmet: unmet.map(({ id, atMs, viewer, title, price, why }) => ({
+            id,
+            atMs,
+            viewer: viewer.name,
+            title,
+            price,
+            why: rewardRefusalInWords(why),
+          })),
+        }
+      : {},
 };

@@ -181,6 +181,58 @@ describe("what the platform sells", () => {
     expect(none.durable.seen).toEqual([{ item: "bell-1", title: "Ring it", lastMs: 9 }]);
     expect(none.booking).toBeUndefined();
   });
+  test("what is refused waits for a person with its reason: given after all, whatever stood in the way, or settled there", () => {
+    const book = [reward("bell", { partner: "bell-1", on: false, ownRestMs: 60_000 })];
+    const refused = step(book, "bell-1");
+    expect(refused.durable.unmet).toMatchObject([
+      { id: "p", viewer: { id: "ada" }, title: "Ring it", price: 500, why: { code: "reward/off" } },
+    ]);
+    expect(rewardsRules.view(rewardBookDefaults, refused.durable, "operator", null)["unmet"]).toEqual([
+      { id: "p", atMs: 9, viewer: "ada", title: "Ring it", price: 500, why: "bell is not sold at the moment" },
+    ]);
+    expect(rewardsRules.view(rewardBookDefaults, refused.durable, "viewer", null)).toEqual({});
+    const settings = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: book });
+    const decide = (what: "give" | "settled", durable = refused.durable, rewards = settings) => {
+      const command = { do: "unmet", id: "p", what };
+      const signal = { kind: "command", seq: 5, atMs: 20, id: "c", gameId: "r", by: "kilnkeeper", viewer: null, command };
+      return rewardsRules.step(
+        { settings: rewards, durable, transient: null },
+        signal as Signal,
+        bareContext(emoteIndex([]), { ledgerView: emptyLedgerView }),
+      );
+    };
+    const given = decide("give");
+    expect(given.booking).toMatchObject({ entries: [], sales: [{ price: 0, rewardId: "bell", viewer: { id: "ada" } }] });
+    expect([given.durable.unmet, given.orders?.map((o) => o.do)]).toEqual([[], ["redeemed"]]);
+    const settled = decide("settled");
+    expect([settled.durable.unmet, settled.booking, settled.notes.map((n) => noteInWords("rewards", n))]).toEqual([
+      [],
+      undefined,
+      ["what ada bought on the platform is settled there"],
+    ]);
+    // Decided twice, the second hears it; what its reward needs is gone, it goes on waiting.
+    expect(decide("settled", settled.durable).notes[0]?.refusal?.code).toBe("sale/settled-already");
+    const empty = rewardBookSchema.parse({ ...rewardBookDefaults, rewards: [] });
+    const gone = decide("give", refused.durable, empty);
+    expect([gone.notes[0]?.refusal?.code, gone.durable.unmet.length]).toEqual(["reward/gone", 1]);
+    // The platform sends it again: it waits once.
+    const again = rewardsRules.step(
+      { settings, durable: refused.durable, transient: null },
+      {
+        kind: "purchase",
+        seq: 6,
+        atMs: 30,
+        id: "p",
+        viewer: viewer("ada"),
+        item: "bell-1",
+        title: "Ring it",
+        price: 500,
+        text: "",
+      } as Signal,
+      bareContext(emoteIndex([]), { ledgerView: emptyLedgerView }),
+    );
+    expect(again.durable.unmet).toHaveLength(1);
+  });
   test("what is refused is answered in chat with its reason; what is done is not", () => {
     const answers = (out: ReturnType<typeof step>): string[] =>
       (out.orders ?? []).flatMap((o) => (o.do === "answer" ? [`@${o.to} ${noteInWords("rewards", o.note)}`] : []));

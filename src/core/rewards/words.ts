@@ -53,6 +53,8 @@ export function rewardRefusalInWords({ code, facts }: Refusal): string {
       return `${name} costs ${n("price")} by now; nothing was paid`;
     case "reward/too-poor":
       return `${name} costs ${n("price")}; you have ${n("has")} ${String(facts["name"] ?? "")}, ${n("lacks")} too few`.replace(" ,", ",");
+    case "sale/settled-already":
+      return "somebody has settled this already";
     case "sale/unknown":
       return "this sale is not there any more";
     case "sale/decided-by": {
@@ -109,6 +111,8 @@ export function rewardNoteInWords(note: Note): string {
       return `${subject} costs ${count(note.count)} ${String(note.facts?.["name"] ?? "")}${note.facts?.["word"] ? `: write ${String(note.facts["word"])}` : ""}`;
     case "reward/done":
       return `${String(note.facts?.["reward"])} of ${subject} was done`;
+    case "reward/settled":
+      return `what ${subject} bought on the platform is settled there`;
     case "reward/refunded":
       return `${subject} got ${count(note.count)} back for ${String(note.facts?.["reward"])}`;
     case "reward/refunded-all":

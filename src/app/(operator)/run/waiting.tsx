@@ -17,6 +17,7 @@ import { When } from "../../../ui/when";
 import type { Decision } from "./decision";
 import { gameDecisions } from "./game-decisions";
 import { PairPhone } from "./pair-phone";
+import { unmetIn } from "./unmet";
 
 /** What only a person can decide, oldest first: the show's questions, and what was held under hush. */
 export function useDecisions(propName: (id: string) => string): readonly Decision[] {
@@ -97,6 +98,18 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
         decide,
       };
     });
+    const unmet = unmetIn(games ?? []).map(({ id, atMs, viewer, title, price, why }): Decision => ({
+      id: `unmet.${id}`,
+      sinceMs: atMs,
+      words: `${viewer} bought “${title}” on the platform and got nothing: ${why}`,
+      about: `${count(price)} of the platform’s points`,
+      main: "Give it now",
+      other: "Settled there",
+      decide: async (yes) => {
+        const done = await commandAndTell(theRewards, { do: "unmet", id, what: yes ? "give" : "settled" });
+        if (done) tell(yes ? `${title} for ${viewer}: given.` : `Settled: give ${viewer} their points back on the platform.`);
+      },
+    }));
     const unshown = (sales?.unshown ?? []).map((sale): Decision => ({
       id: `unshown.${sale.id}`,
       sinceMs: sale.atMs,
@@ -115,7 +128,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
           );
       },
     }));
-    return [...asks, ...inGames, ...alerts, ...sold, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
+    return [...asks, ...inGames, ...alerts, ...sold, ...unmet, ...unshown].sort((a, b) => a.sinceMs - b.sinceMs || (a.id < b.id ? -1 : 1));
   }, [show, held, sales, games, propName]);
 }
 
