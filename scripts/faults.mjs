@@ -6,6 +6,7 @@ import { ensureBuilt } from "./build.mjs";
 import { backupUnderShow } from "./backup-show.mjs";
 import { fullDisk } from "./full-disk.mjs";
 import { checkLedger } from "./ledger.mjs";
+import { checkAll, payOut } from "./lib/after-kills.mjs";
 import { pagesOf } from "./lib/pages.mjs";
 import { startStack } from "./lib/stack.mjs";
 import { endWith, isMain, say } from "./lib/say.mjs";
@@ -140,8 +141,18 @@ export async function faultRounds({ rounds, seed }) {
   };
 
   /** What each kind of action came to: a run in which one of them never worked has tested nothing of it. */
-  const done = { tips: 0, follows: 0, "bought on pages": 0, "bought in chat": 0, hits: 0, refunds: 0 };
-  const { pageOf, buy } = await pagesOf({ base: stack.base, channel, prices: () => prices, saySomething, wrong });
+  const done = {
+    tips: 0,
+    follows: 0,
+    "bought on pages": 0,
+    "bought in chat": 0,
+    hits: 0,
+    refunds: 0,
+    "entries on pages": 0,
+    "stakes on pages": 0,
+    payouts: 0,
+  };
+  const { pageOf, buy, act } = await pagesOf({ base: stack.base, channel, prices: () => prices, saySomething, wrong });
   const sent = [];
   const answered = [];
   const fromMs = Date.now();
@@ -160,6 +171,11 @@ export async function faultRounds({ rounds, seed }) {
       });
       if (given?.ok !== true) wrong.push(`${name} has nothing to spend: ${given?.refusal?.code}`);
     }
+    const draw = await command("weekly-mug", `faults-open-${seed}`, { do: "open" });
+    if (draw?.ok !== true) wrong.push(`the draw was not opened: ${draw?.refusal?.code}`);
+    const asked = { do: "ask", title: "Will it hold?", outcomes: ["It holds", "It cracks"], openMs: 86_400_000 };
+    const question = await command("kiln-prediction", `faults-ask-${seed}`, asked);
+    if (question?.ok !== true) wrong.push(`the prediction was not opened: ${question?.refusal?.code}`);
     for (let round = 0; round < rounds && wrong.length === 0; round += 1) {
       // Those who buy in chat must be heard: after a restart the engine joins again first.
       for (let i = 0; i < 200; i += 1) {
@@ -187,6 +203,17 @@ export async function faultRounds({ rounds, seed }) {
             : send(`${seed}-${round}-${i}`, "app.izzam.follow.v1", { viewer: who }),
         );
         jobs.push(saySomething(viewer, pick(words), `m-${seed}-${round}-${i}`));
+      }
+      for (const page of pages) {
+        // One after the other, as somebody presses them: what is not answered yet is what the page asks for first.
+        const outcome = page === pages[0] ? "A" : "B";
+        jobs.push(
+          act(page, "weekly-mug", "join").then(async (joined) => {
+            if (joined) done["entries on pages"] += 1;
+            const backed = await act(page, "kiln-prediction", "back", { outcome, amount: String(1 + Math.floor(chance() * 20)) });
+            if (backed) done["stakes on pages"] += 1;
+          }),
+        );
       }
       for (const page of pages)
         jobs.push(
@@ -221,42 +248,9 @@ export async function faultRounds({ rounds, seed }) {
       if (!checkLedger(stack.env, [], true)) wrong.push(`round ${round} (${target} killed): the ledger does not balance`);
       if ((round + 1) % 10 === 0) say(`  ${round + 1} rounds, ${answered.length} of ${sent.length} events answered`);
     }
+    await payOut({ stack, command, sql, wrong, done, seed });
     await wait(1_500);
-    // What was answered is there, and once; what comes again changes nothing.
-    const rows = await sql("select kind, body from log where source = 'event' and kind in ('tip', 'follow')");
-    const paid = await sql(
-      "select count(*) as n from transfers where reason = 'signal' and at_ms >= (select min(at_ms) from log where source = 'event')",
-    );
-    if (rows.length !== sent.length) wrong.push(`${sent.length} events were sent, ${rows.length} are in the log`);
-    // Within what a day allows, each pays once, and its own row says so.
-    const earning = rows.filter((r) => r.body.includes('"points/earned"')).length;
-    if (Number(paid[0].n) !== earning) wrong.push(`${earning} events paid; ${paid[0].n} payments are written`);
-    const twice = await sql("select channel, id, count(*) as n from once group by channel, id having n > 1");
-    if (twice.length > 0) wrong.push("an id stands twice");
-    for (const id of sent.slice(0, 20)) await event(id, "app.izzam.follow.v1", { viewer: { id: viewers[0], name: viewers[0] } });
-    const after = await sql("select body from log where source = 'event' and kind in ('tip', 'follow')");
-    if (after.length !== rows.length) wrong.push(`${after.length - rows.length} events were taken a second time`);
-    const negative = await sql("select ext, balance from viewers where balance < 0");
-    if (negative.length > 0) wrong.push(`below none: ${negative.map((n) => n.ext).join(", ")}`);
-    done.tips = rows.filter((r) => r.kind === "tip").length;
-    done.follows = rows.filter((r) => r.kind === "follow").length;
-    const sold = await sql(
-      "select v.ext as who, count(*) as n from sales s join viewers v on v.id = s.viewer where s.at_ms >= ? group by v.ext",
-      [fromMs],
-    );
-    const soldTo = (names) => sold.filter((r) => names.includes(r.who)).reduce((sum, r) => sum + Number(r.n), 0);
-    done["bought in chat"] = soldTo(viewers);
-    const written = soldTo(buyers);
-    if (written !== done["bought on pages"])
-      wrong.push(`pages said that ${done["bought on pages"]} things were sold; ${written} sales are written`);
-    for (const [what, n] of Object.entries(done)) if (n === 0) wrong.push(`there were no ${what}, so nothing was tested of them`);
-    // The boss stands where its blows brought it.
-    const blows = await sql("select body from records where game_id = 'old-spall' and kind in ('hit', 'heal', 'undo') order by id");
-    for (let i = 1; i < blows.length; i += 1) {
-      const [before, now] = [JSON.parse(blows[i - 1].body), JSON.parse(blows[i].body)];
-      if (before.after > 0 && now.before !== before.after)
-        wrong.push(`blow ${i} begins at ${now.before}, the one before it ended at ${before.after}`);
-    }
+    await checkAll({ sql, event, wrong, done, sent, buyers, viewers, fromMs });
   } finally {
     await stack.stop();
   }

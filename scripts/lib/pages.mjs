@@ -55,19 +55,21 @@ export async function pagesOf({ base, channel, prices, saySomething, wrong }) {
     throw new Error(`the page of ${viewer} was never tied to them`);
   };
 
-  /** Pressed until the page takes an answer for final, and reloaded in between. Whether the page said that it was sold. */
-  const buy = async (page, reward) => {
+  /** Pressed until the page takes an answer for final, and reloaded in between. Whether the page said that it was done. */
+  const press = async (page, where, about, body) => {
     for (let i = 0; i < 200; i += 1) {
       const { send } = load(page);
-      const body = { reward, text: "", price: prices().get(reward) ?? 0 };
-      const sold = await send(channel, "buy", reward, body, () => undefined);
+      const done = await send(channel, where, about, body(), () => undefined);
       // What is still kept has not been answered: it is the same request the next time.
-      if (page.stored.size === 0) return sold;
-      if (sold) wrong.push(`${page.viewer} was told that ${reward} was sold, and would ask for it again`);
+      if (page.stored.size === 0) return done;
+      if (done) wrong.push(`${page.viewer} was told that ${about} was done, and would ask for it again`);
       await wait(200);
     }
-    wrong.push(`${page.viewer} never heard what came of ${reward}`);
+    wrong.push(`${page.viewer} never heard what came of ${about}`);
     return false;
   };
-  return { pageOf, buy };
+  const buy = (page, reward) => press(page, "buy", reward, () => ({ reward, text: "", price: prices().get(reward) ?? 0 }));
+  /** Something in a game, as its part of the viewer page does it. */
+  const act = (page, game, what, more = {}) => press(page, "act", game, () => ({ game, do: what, ...more }));
+  return { pageOf, buy, act };
 }
