@@ -53,7 +53,9 @@ test("a page that is asked for while the database is away says so, and comes by 
   await signIn(page);
   await control("/demo/kill/database");
   try {
-    await page.goto(`${base}/run`);
+    expect((await page.goto(`${base}/run`))?.status()).toBe(503);
+    const entrance = await page.request.get(`${base}/sign-in`, { headers: { accept: "text/html" } });
+    expect([entrance.status(), await entrance.text()]).toEqual([503, expect.stringContaining("The database does not answer")]);
     await expect(page.getByRole("heading", { name: "This page can’t be read at the moment" })).toBeVisible();
   } finally {
     await control("/demo/revive/database");
