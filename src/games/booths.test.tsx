@@ -68,7 +68,8 @@ describe("a draw in the booth", () => {
     fireEvent.change(area, { target: { value: "ada, 2\nbo" } });
     fireEvent.click(screen.getByRole("button", { name: "Add 2 viewers" }));
     await waitFor(() => expect(h.done).toHaveLength(1));
-    fireEvent.click(screen.getByRole("button", { name: "Add people" }));
+    // The dialog closes in its own time, and hides all else until then.
+    fireEvent.click(await screen.findByRole("button", { name: "Add people" }, { timeout: 10_000 }));
     await screen.findByText("Everyone who stood on top of Old Spall");
     for (const button of screen.getAllByRole("button", { name: "Add" })) fireEvent.click(button);
     await waitFor(() => expect(h.done).toHaveLength(4));
