@@ -1,7 +1,8 @@
 import { beforeAll, expect, test } from "@jest/globals";
 import { outlineOf, shapes } from "../../core/games/brimful/outline";
 import { bodyOf, shareOf } from "../../core/games/brimful/pile";
-import { type Engine, loadEngine } from "../../overlay/physics/engine";
+import type { Engine } from "../../overlay/physics/engine";
+import { loadEngine } from "../../overlay/physics/load-engine";
 import { PileWorld } from "../../overlay/physics/pile-world";
 import { acrossAt, type Geometry, groundOf, wallOf } from "./geometry";
 

@@ -5,7 +5,8 @@ import { brimfulDefaults, type BrimfulDurable, type BrimfulSettings } from "../.
 import { bareContext } from "../../core/module/module";
 import type { Command, Signal } from "../../core/signals/signal";
 import type { Viewer } from "../../core/signals/names";
-import { type Engine, loadEngine } from "../../overlay/physics/engine";
+import type { Engine } from "../../overlay/physics/engine";
+import { loadEngine } from "../../overlay/physics/load-engine";
 import { SpriteBuffer } from "../../overlay/sprite-buffer";
 import type { SpriteLayer } from "../../overlay/sprite-layer";
 import type { SpriteBook } from "../../overlay/sprites";

@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { deskHere } from "../../testing/desk-here";
 import { PileClient } from "./client";
-import { type Engine, loadEngine } from "./engine";
+import type { Engine } from "./engine";
+import { loadEngine } from "./load-engine";
 import type { Ground } from "./pile-parts";
 
 let engine: Engine;

@@ -13,12 +13,6 @@ export type Corner = Readonly<[x: number, y: number]>;
 export const stepS = 1 / 60;
 const friction = 0.55;
 
-export async function loadEngine(): Promise<Engine> {
-  const { default: engine } = await import("@dimforge/rapier2d-compat");
-  await engine.init();
-  return engine;
-}
-
 export class Body {
   constructor(
     readonly raw: RAPIER.RigidBody,

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { outlineOf, shapes, type Shape } from "../../core/games/brimful/outline";
-import { type Corner, type Engine, loadEngine, type Piece } from "./engine";
+import type { Corner, Engine, Piece } from "./engine";
+import { loadEngine } from "./load-engine";
 import { type Ground, outwards, rowLength, toLocal } from "./pile-parts";
 import { PileWorld } from "./pile-world";
 

@@ -1,5 +1,5 @@
 import { type FromDesk, PileDesk, type ToDesk } from "./desk";
-import { loadEngine } from "./engine";
+import { loadEngine } from "./load-engine";
 
 /** The pile is reckoned here, so that no page ever waits for it. */
 declare const self: {
