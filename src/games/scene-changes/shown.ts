@@ -5,4 +5,10 @@ import { StudioBooth } from "./booth";
 import { StudioHistory } from "./history";
 import { StudioLooks } from "./looks";
 
-export const studioShown: GameShown = { Icon: Clapperboard, Looks: StudioLooks, Extra: SceneAnswers, Booth: StudioBooth, History: StudioHistory };
+export const studioShown: GameShown = {
+  Icon: Clapperboard,
+  Looks: StudioLooks,
+  Extra: SceneAnswers,
+  Booth: StudioBooth,
+  History: StudioHistory,
+};
