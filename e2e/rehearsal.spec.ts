@@ -131,6 +131,14 @@ test("it stands, runs fast and takes signals by hand; overlay pages join and go 
   const clock = page.getByTestId("room-clock");
   await strip(page).getByRole("button", { name: "Pause" }).click();
   await expect(strip(page)).toHaveAttribute("data-state", "paused");
+  // What was pressed reaches the engine, and the clock, a moment later.
+  await expect
+    .poll(async () => {
+      const before = await clock.innerText();
+      await page.waitForTimeout(1_200);
+      return (await clock.innerText()) === before;
+    })
+    .toBe(true);
   const stood = await clock.innerText();
   await page.waitForTimeout(2_500);
   expect(await clock.innerText()).toBe(stood);

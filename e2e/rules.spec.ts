@@ -173,6 +173,6 @@ test("events that are refused are listed with the reason; the endpoint never giv
   await expect(list).toContainText("it carries no signature");
   await expect(page.getByTestId("events-line")).toBeVisible();
   const schemas = (await (await fetch(`${base}/schemas`)).json()) as { schemas: string[] };
-  expect(schemas.schemas).toHaveLength(15);
+  expect(schemas.schemas).toHaveLength(16);
   expect((await fetch(`${base}${schemas.schemas[0]}`)).headers.get("content-type")).toBe("application/schema+json");
 });
