@@ -127,7 +127,7 @@ export function AccountView({
 
       <Part
         title="Your public name"
-        about="Viewers read it where you act: who spun the wheel, who changed the scene. They never read the name that you sign in by. Empty: they read “the house”."
+        about="Viewers read it where you act, in chat and on the picture. They never read the name that you sign in by. Empty: they read “the house”."
       >
         <form onSubmit={(e) => void choosePublicName(e)}>
           <Flex gap="4" wrap="wrap" align="flex-end">

@@ -17,7 +17,7 @@ import { When } from "../../../ui/when";
 import type { Decision } from "./decision";
 import { gameDecisions } from "./game-decisions";
 import { PairPhone } from "./pair-phone";
-import { unmetIn } from "./unmet";
+import { unmetDecisions } from "./unmet";
 
 /** What only a person can decide, oldest first: the show's questions, and what was held under hush. */
 export function useDecisions(propName: (id: string) => string): readonly Decision[] {
@@ -98,18 +98,7 @@ export function useDecisions(propName: (id: string) => string): readonly Decisio
         decide,
       };
     });
-    const unmet = unmetIn(games ?? []).map(({ id, atMs, viewer, title, price, why }): Decision => ({
-      id: `unmet.${id}`,
-      sinceMs: atMs,
-      words: `${viewer} bought “${title}” on the platform and got nothing: ${why}`,
-      about: `${count(price)} of the platform’s points`,
-      main: "Give it now",
-      other: "Settled there",
-      decide: async (yes) => {
-        const done = await commandAndTell(theRewards, { do: "unmet", id, what: yes ? "give" : "settled" });
-        if (done) tell(yes ? `${title} for ${viewer}: given.` : `Settled: give ${viewer} their points back on the platform.`);
-      },
-    }));
+    const unmet = unmetDecisions(games ?? []);
     const unshown = (sales?.unshown ?? []).map((sale): Decision => ({
       id: `unshown.${sale.id}`,
       sinceMs: sale.atMs,
