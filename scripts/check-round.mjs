@@ -59,7 +59,8 @@ const second = object({
     object({ kind: one("shaken"), atMs, shake: hash }), object({ kind: one("draw", "pass"), atMs, index }), object({ kind: one("more"), atMs }),
   )),
 }); // prettier-ignore
-const range = object({ from: int(), to: int() });
+const isRange = ({ from, to }) => to >= from && Number.isSafeInteger(to - from + 1);
+const range = (v) => object({ from: int(), to: int() })(v) && isRange(v);
 const between = (n, least, most) => Number.isSafeInteger(n) && n >= least && n <= most;
 const rules = object({
   winners: (v) => between(v, 1, 1000), staysIn: one(true, false), number: any(one(null), range), lockAfterMs: any(one(null), int(0)),
@@ -170,7 +171,7 @@ function record({ record: all, openedMs, listHash, draws }, { winners, shake, lo
 }
 
 // The first format ends its chain with the last entry: it can't show when each message shook it, or how many draws were allowed.
-const oldRules = (p) => ({ number: p.number && p.settings?.number?.from === p.number.from && p.settings.number.to === p.number.to ? p.number : null, staysIn: p.staysIn }); // prettier-ignore
+const oldRules = (p) => ({ number: p.number && p.settings?.number?.from === p.number.from && p.settings.number.to === p.number.to && isRange(p.number) ? p.number : null, staysIn: p.staysIn }); // prettier-ignore
 function oldShake({ shake, settings, changes, lock }, people, must) {
   must(
     "chain",

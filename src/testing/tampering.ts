@@ -214,6 +214,7 @@ export const bad: readonly Bad[] = [
       "settings",
       (p) => ({ ...p, settings: { ...(p.settings as object), chance: { ...chanceIn(p), number: { from: -3, to: 99 } } } }),
     ],
+    ["a range in which no number is", "chance", (p) => ruled(p, { number: { from: 5, to: 4 } })],
     [
       "a guess outside the range",
       "guess",

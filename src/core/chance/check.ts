@@ -1,13 +1,13 @@
 import { count } from "../words/sentence";
 import { type Proof2, proofSchema } from "./proof";
-import { steps1 } from "./proof-1";
+import { steps1 } from "./check-1";
+import { areNearest, drawsWords, haveHash, isDrawn, listWords, otherResult, promiseWords, sameList, settingsWords } from "./check-parts";
 import type { CheckStep } from "./proof-parts";
 import { chanceIn, type ChanceRules, type Happening, nextHappening, openingLink } from "./record";
 import {
-  byNearness,
   canonical,
   commitmentOf,
-  drawTicket,
+  type drawTicket,
   drawWinners,
   type Guess,
   guessesOf,
@@ -15,7 +15,6 @@ import {
   listOf,
   nextLink,
   secretFrom,
-  settingsHash,
   shakeHash,
   type Ticket,
 } from "./scheme";
@@ -75,23 +74,16 @@ function steps2(proof: Proof2): readonly CheckStep[] {
   const look = (name: CheckStep["name"], fault: Fault, good: string): void =>
     void steps.push({ name, holds: fault === null, reason: fault?.[0] ?? "", says: fault?.[1] ?? good });
   const secret = secretFrom(proof.secret);
-  look(
-    "promise",
-    secret !== null && commitmentOf(secret) === proof.commitment
-      ? null
-      : ["promise", "The secret is not the one that was promised: its hash is another."],
-    "The secret is the one that was promised before the first entry.",
-  );
+  look("promise", secret !== null && commitmentOf(secret) === proof.commitment ? null : ["promise", promiseWords[1]], promiseWords[0]);
   const chance = chanceIn(proof.settings);
-  const hashed = hashes(() => settingsHash(proof.settings));
   look(
     "settings",
-    hashed !== proof.settingsHash
-      ? ["settings", "The round’s settings are not the ones that were announced."]
+    !haveHash(proof.settings, proof.settingsHash)
+      ? ["settings", settingsWords[1]]
       : chance !== null
         ? null
         : ["chance", "The settings do not say how the draw is made."],
-    "The round was run as it was announced.",
+    settingsWords[0],
   );
   if (chance === null) return steps;
   const people = proof.changes.length;
@@ -107,9 +99,7 @@ function steps2(proof: Proof2): readonly CheckStep[] {
   look("lock", lockFault(proof, chance), "The list was locked once, after the last entry and by its rule.");
   look(
     "list",
-    sameList(list, proof.list) && listHash(list) === proof.listHash
-      ? null
-      : ["list", "The list that was drawn from is not the one that the entries lead to."],
+    sameList(list, proof.list) && listHash(list) === proof.listHash ? null : ["list", listWords],
     `The list that was drawn from holds exactly those ${count(list.length)} who were in when it was locked.`,
   );
   const shakes = proof.record.filter(isA("shake"));
@@ -124,14 +114,14 @@ function steps2(proof: Proof2): readonly CheckStep[] {
     );
   look(
     "draws",
-    drawsAllowed(proof, chance) ?? (secret === null ? ["draws", other] : drawsFault(proof, chance, list, secret, shaken?.shake ?? "")),
+    drawsAllowed(proof, chance) ??
+      (secret === null ? ["draws", otherResult] : drawsFault(proof, chance, list, secret, shaken?.shake ?? "")),
     drawsWords(proof),
   );
   return steps;
 }
 /** A reason, as docs/chance.md lists it, and its words; null where all is well. */
 type Fault = readonly [string, string] | null;
-const other = "The secret and the list lead to another result than the published one.";
 
 function outOfOrder({ changes, record, openedMs }: Proof2, { number }: ChanceRules): Fault {
   let before = openedMs;
@@ -206,40 +196,14 @@ function drawsFault(proof: Proof2, chance: ChanceRules, list: readonly (Ticket |
   if (chance.number !== null) return numberFault(proof, chance.number, key);
   if (proof.number !== undefined) return ["number", "A number was drawn, and nobody had announced it."];
   const done = drawWinners(key, list, { count: proof.draws.length, staysIn: chance.staysIn });
-  return done.ok && canonical(done.value) === canonical(proof.draws) ? null : ["draws", other];
+  return done.ok && canonical(done.value) === canonical(proof.draws) ? null : ["draws", otherResult];
 }
 function numberFault(
   { changes, draws, number }: Proof2,
-  { from, to }: NonNullable<ChanceRules["number"]>,
+  range: NonNullable<ChanceRules["number"]>,
   key: Parameters<typeof drawTicket>[0],
 ): Fault {
   if (number === undefined) return draws.length === 0 ? null : ["number", "The number that was drawn is missing."];
-  const total = to - from + 1;
-  const drawn = drawTicket(key, 0, total);
-  if (!drawn.ok || from + drawn.value.ticket !== number.target || drawn.value.attempts !== number.attempts)
-    return ["number", "The secret leads to another number than the published one."];
-  const order = byNearness(guessesOf(changes), number.target);
-  const held = draws.every(
-    (d, i) =>
-      canonical(d) ===
-      canonical({ index: i, id: order[i]?.id ?? "", weight: 1, total, ticket: number.target - from, attempts: number.attempts }),
-  );
-  return held ? null : ["draws", other];
-}
-const drawsWords = ({ draws, number }: Proof2): string =>
-  draws.length === 0
-    ? "Nobody was drawn."
-    : number !== undefined
-      ? `Secret and list lead to exactly the number ${count(number.target)}, and the viewer who named the nearest won.`
-      : `Secret and list lead to exactly ${draws.length === 1 ? "this result" : `these ${count(draws.length)} results`}.`;
-
-const sameList = (a: readonly (Ticket | Guess)[], b: readonly (Ticket | Guess)[]): boolean => canonical(a) === canonical(b);
-
-/** Null for what can't be hashed: settings that are no JSON. */
-function hashes(make: () => string): string | null {
-  try {
-    return make();
-  } catch {
-    return null;
-  }
+  if (!isDrawn(range, number, key)) return ["number", "The secret leads to another number than the published one."];
+  return areNearest(draws, changes, range, number) ? null : ["draws", otherResult];
 }

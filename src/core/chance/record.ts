@@ -16,7 +16,10 @@ export const chanceSchema = z.strictObject({
   /** The drum is shaken by the first message of each of at most `most` viewers within `withinMs` after the lock. Null: not shaken. */
   shake: z.strictObject({ who: z.literal("anyone"), most: z.int().min(1).max(1_000), withinMs: z.int().min(1) }).nullable(),
   /** Viewers name numbers in this range, and one of them is drawn. Null: tickets are drawn. */
-  number: z.strictObject({ from: z.int(), to: z.int() }).nullable(),
+  number: z
+    .strictObject({ from: z.int(), to: z.int() })
+    .refine(({ from, to }) => to >= from && Number.isSafeInteger(to - from + 1))
+    .nullable(),
   /** The list locks by itself so long after the opening. Null: an operator locks it. An operator may always lock earlier. */
   lockAfterMs: z.int().min(0).nullable(),
 });

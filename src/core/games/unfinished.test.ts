@@ -1,7 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { eveningOf } from "./evening";
 import { frontOf } from "./fronts";
-import { prediction } from "./prediction/definition";
 import { raffle } from "./raffle/definition";
 import { raffleView } from "./raffle/view";
 import { raffleSettingsSchema, type RaffleSettings } from "./raffle/settings";
@@ -58,5 +57,4 @@ test("a prediction without a result offers its results, and stakes go back when 
   ]);
   expect(left("locked")[0]?.ways.map((w) => w.label)).toEqual(["It came to A: Yes", "It came to B: No", "Cancel it, stakes go back"]);
   for (const phase of ["", "paying", "done", "cancelled"]) expect(left(phase)).toEqual([]);
-  expect(prediction.kind).toBe("prediction");
 });

@@ -106,16 +106,15 @@ export async function wonMeanwhile(
 ): Promise<readonly PastRound[]> {
   const records = await web.store.events.rounds(channel, { kinds: winKinds(), game: "", limit: 10_000, between });
   const there = new Set(closed.map((r) => r.check));
+  const of = new Map(records.map((r) => [(r.body as Row)["round"], r]));
   const open = new Map<string, PastRound>();
-  const [first] = records;
-  if (first === undefined) return [];
-  for (const { atMs, game, title, viewer, prize, check } of winsOf(records)) {
-    if (there.has(check)) continue;
+  for (const { atMs, title, viewer, prize, check } of winsOf(records)) {
+    const record = of.get(check);
+    if (record === undefined || there.has(check)) continue;
     const result = prize === "" ? viewer : `${viewer} (${prize})`;
     const before = open.get(check);
-    const of = records.find((r) => (r.body as Row)["round"] === check) ?? first;
-    const { game: id, gameKind: kind } = of;
-    const head = { id: 0, game: id, gameName: game, kind, title, people: null, check, entries: false };
+    const { game, gameName, gameKind: kind } = record;
+    const head = { id: 0, game, gameName, kind, title, people: null, check, entries: false };
     open.set(check, { ...head, atMs: before?.atMs ?? atMs, result: before === undefined ? result : `${before.result}, ${result}` });
   }
   return [...open.values()];

@@ -66,7 +66,7 @@ const noneWaits = (at: At, atMs: number, code: string): Outcome =>
 
 /**
  * Whether it may begin. `from` are the scene that is on and, where another one has just held, the scene to which that one goes
- * back: a viewer who set “only from these” means where the show is, not what was shown in between.
+ * back: “only from these” means where the show is, not what was shown in between.
  */
 const mayGo = ({ onlyIn }: Going, from: readonly (string | null)[]): boolean =>
   onlyIn.length === 0 || from.some((scene) => scene !== null && onlyIn.includes(scene));
@@ -115,13 +115,13 @@ function ask(at: At, going: Going, atMs: number, ctx: Pick<StepContext, "rehears
 }
 
 /** What waits begins as soon as nothing holds any more. What can't be done by then says so. */
-function next(outcome: Outcome, at: At, atMs: number, from: string | null = null): Outcome {
+function next(outcome: Outcome, at: At, atMs: number): Outcome {
   let now = outcome;
   for (;;) {
     const { durable } = now;
     const [first, ...waiting] = durable.waiting;
     if (first === undefined || durable.hold !== null || durable.asked !== null) return now;
-    now = and(now, go({ ...at, durable: { ...durable, waiting } }, first, atMs, { rehearsing: false }, from));
+    now = and(now, go({ ...at, durable: { ...durable, waiting } }, first, atMs, { rehearsing: false }));
   }
 }
 
