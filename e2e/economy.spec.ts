@@ -164,6 +164,8 @@ test("the viewer page works without script: read, tied to a name, bought", async
   await expect(page.getByRole("heading", { name: "Saltmarsh Kiln" })).toBeVisible();
   await expect(tag(page, "kiln-roar")).toContainText("200");
   await expect(page.locator("#commands")).toContainText("!clay");
+  // No name that somebody signs in by, nowhere on it.
+  expect(await page.content()).not.toMatch(/kilnkeeper|spongebearer/);
   await page.getByRole("button", { name: "That’s me in chat" }).click();
   const code = (await page.locator(".code b").textContent()) ?? "";
   expect(code).toMatch(/^me-[a-z2-9]{5}$/);

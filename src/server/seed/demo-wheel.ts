@@ -80,7 +80,7 @@ export async function fillWheelHistory(
     };
     // As the engine does it: promised well before anybody spins.
     if (i === 0) step({ kind: "timer", moduleId: wheelId, atMs: atMs - dayMs });
-    step({ kind: "command", gameId: wheelId, by: "kilnkeeper", viewer, command: { do: "spin" }, atMs });
+    step({ kind: "command", gameId: wheelId, by: "kilnkeeper", signedIn: viewer === null, viewer, command: { do: "spin" }, atMs });
     step({ kind: "timer", moduleId: wheelId, atMs: atMs + settings.spinMs });
   }
   await addRecords(db, channel, wheelId, kept);

@@ -1,3 +1,4 @@
+import { nameOfSegment } from "./stands";
 import { describe, expect, test } from "@jest/globals";
 import { emoteIndex } from "../../chat/emotes";
 import { checkProof } from "../../chance/check";
@@ -131,6 +132,13 @@ describe("a spin", () => {
     const said = JSON.stringify([begun.effects, begun.says, over.effects, over.says, over.kept, views]);
     expect(said).not.toContain("kilnkeeper");
     expect(said).toContain("the house");
+    // A result that was kept before names were told apart may hold one: only operators read it.
+    const old = JSON.parse(JSON.stringify(e.at())) as { results: Record<string, unknown>[] };
+    old.results = old.results.map(({ isPublic: _, ...r }) => ({ ...r, by: "kilnkeeper" }));
+    const before = wheel.durable.parse(old);
+    for (const to of ["overlay", "viewer"] as const) expect(JSON.stringify(wheel.view(settings, before, to))).not.toContain("kilnkeeper");
+    expect(wheel.fair?.(wheel.view(settings, before, "viewer"))?.past[0]?.words).toBe(nameOfSegment(String(old.results[0]?.["label"])));
+    expect(JSON.stringify(wheel.view(settings, before, "operator"))).toContain("kilnkeeper");
     // A moderator who writes in chat is known there by that name.
     const chat = evening(settings);
     expect(JSON.stringify(chat.spin(10_000).effects)).toContain("kilnkeeper");

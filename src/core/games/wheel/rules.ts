@@ -199,7 +199,7 @@ function onEnd(at: At, spin: Spin, game: string, signal: Signal, ctx: StepContex
   const drawn = new Map(timesDrawn(durable));
   drawn.set(segment, (drawn.get(segment) ?? 0) + 1);
   const known = new Set(settings.segments.map((s) => s.id));
-  const result = { n: promise.n, round: promise.round, id: segment, label, atMs: spin.endsMs, by: who.by };
+  const result = { n: promise.n, round: promise.round, id: segment, label, atMs: spin.endsMs, by: who.by, isPublic: true };
   const rested: WheelDurable = {
     ...durable,
     spin: null,

@@ -142,6 +142,8 @@ const resultSchema = z.object({
   label: z.string().max(60),
   atMs: z.number(),
   by: z.string().max(80),
+  /** Whether viewers may read `by`. Of results from before that was told apart it may be a name that an operator signs in by. */
+  isPublic: z.boolean().default(false),
 });
 export type SpinResult = z.infer<typeof resultSchema>;
 

@@ -19,6 +19,10 @@ export function wheelFair(view: Readonly<Record<string, unknown>>): Fair {
   return {
     commitment: String(view["promise"] ?? ""),
     round: String(view["round"] ?? ""),
-    past: results.map(({ round, label, by, atMs }) => ({ round, words: `${nameOfSegment(label)}, for ${by}`, atMs })),
+    past: results.map(({ round, label, by, atMs }) => ({
+      round,
+      words: by === "" ? nameOfSegment(label) : `${nameOfSegment(label)}, for ${by}`,
+      atMs,
+    })),
   };
 }

@@ -31,7 +31,10 @@ export function wheelView(settings: WheelSettings, durable: WheelDurable, audien
           ? null
           : { n: spin.promise.n, from: spin.from, to: spin.to, fromMs: spin.fromMs, ms: spin.endsMs - spin.fromMs, seed: spin.seed },
       waiting: durable.waiting.length,
-      result: last === null || place < 0 || spin !== null ? null : { n: last.n, label: last.label, segment: place, by: last.by },
+      result:
+        last === null || place < 0 || spin !== null
+          ? null
+          : { n: last.n, label: last.label, segment: place, by: last.isPublic ? last.by : "" },
       panelMs: settings.panelMs,
       looks: settings.looks,
     };
@@ -44,7 +47,7 @@ export function wheelView(settings: WheelSettings, durable: WheelDurable, audien
     promise: next === null || (next.rehearsal && audience === "viewer") ? "" : next.commitment,
     round: next === null || (next.rehearsal && audience === "viewer") ? "" : next.round,
     results: (audience === "operator" ? results : results.filter((r) => !isRehearsed(r.round)).slice(0, 8)).map(
-      ({ n, round, label, atMs, by }) => ({ n, round, label, atMs, by }),
+      ({ n, round, label, atMs, by, isPublic }) => ({ n, round, label, atMs, by: isPublic || audience === "operator" ? by : "" }),
     ),
   };
   if (audience === "viewer") return shown;
