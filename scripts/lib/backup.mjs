@@ -132,8 +132,14 @@ export async function backUp({ folder, to, databases = ["izzam", "izzam_demo"], 
   // What one that was killed left behind.
   for (const left of readdirSync(to).filter((one) => /^\.?izzam-.*\.tar\.(?:parts|partial)$/.test(one)))
     if (Date.now() - statSync(join(to, left)).mtimeMs > 3_600_000) rmSync(join(to, left), { recursive: true, force: true });
+  // Two in one second would write the same file.
+  if (existsSync(staging) || existsSync(path)) {
+    await database.stop();
+    throw new Trouble(`Another backup is being made into ${to}. Try again in a moment.`);
+  }
+  mkdirSync(staging, { mode: 0o700 });
   try {
-    mkdirSync(join(staging, "keys"), { recursive: true, mode: 0o700 });
+    mkdirSync(join(staging, "keys"), { mode: 0o700 });
     const contents = await contentsOf(database, databases);
     if (contents.length === 0) throw new Trouble(`The installation in ${folder} has no channel yet: there is nothing to back up.`);
     const login = join(staging, ".login");
