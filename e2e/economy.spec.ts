@@ -307,6 +307,21 @@ test("commands answer as published, what the platform sells is tied by picking, 
       price: 0,
     });
 
+  // On its cooldown it is refused: the viewer hears why, and it waits at the desk until somebody gives it after all.
+  await give({ kind: "purchase", as: "quietferry", text: "Ring it" });
+  await expect.poll(heard).toEqual(expect.arrayContaining([expect.stringMatching(/quietferry.*cooldown/)]));
+  await page.goto(`${base}/run`);
+  const wants = page.getByText(/quietferry bought “Ring the bell” on the platform and got nothing/);
+  await expect(wants).toBeVisible();
+  await page
+    .getByRole("button", { name: /^Give it now/ })
+    .first()
+    .click();
+  await expect(wants).toHaveCount(0);
+  await expect
+    .poll(async () => ((await ask(page, "GET", "/sales?state=done")) as { value: { viewer: { name: string } }[] }).value[0]?.viewer.name)
+    .toBe("quietferry");
+
   await page.goto(`${base}/review/points`);
   await expect(page.getByText(/Viewers hold [\d,]+ clay/)).toBeVisible();
   await expect(page.getByRole("img", { name: /Made and spent in the last 24 shows/ })).toBeVisible();
